@@ -1,0 +1,17 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Yard\Core;
+
+interface Calculator
+{
+    /**
+     * Reads its fields from the input and returns the result as a JSON-ready array.
+     *
+     * @return array<string, mixed>
+     *
+     * @throws BadInput
+     */
+    public function calculate(Input $in): array;
+}

@@ -1,0 +1,57 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Yard\Core\Evidence;
+
+use Yard\Core\Input;
+
+/** Something that can be observed, at an effort, with a reliability: the chance that the observation means what it says. */
+abstract class Feature
+{
+    protected function __construct(public readonly string $id, public readonly float $reliability, public readonly float $effort) {}
+
+    public static function read(Input $in): self
+    {
+        $id = $in->name('id');
+        $reliability = $in->has('reliability') ? $in->number('reliability', above: 0.0, max: 1.0) : 1.0;
+        $effort = $in->has('effort') ? $in->number('effort', above: 0.0) : 1.0;
+        if ($in->has('kind') && $in->choice('kind', ['choice', 'number']) === 'number') {
+            return new NumberFeature($id, $reliability, $effort, $in);
+        }
+
+        return new ChoiceFeature($id, $reliability, $effort, $in);
+    }
+
+    /** Reads what a hypothesis expects of this feature; null stands for "doesn't mention it". */
+    abstract public function expectation(?Input $in): mixed;
+
+    /** Reads an observation. */
+    abstract public function observation(Input $in): string|float;
+
+    /** P(observation | expectation), a density for numbers. */
+    abstract public function likelihood(mixed $expectation, string|float $observed): float;
+
+    /**
+     * The likelihood above which an observation speaks for a hypothesis, below which against it.
+     *
+     * @param  list<mixed>  $expectations
+     * @param  list<float>  $priors
+     */
+    abstract public function neutral(array $expectations, array $priors, string|float $observed): float;
+
+    /**
+     * The possible outcomes with their probability under each hypothesis, to weigh the feature before it is observed.
+     *
+     * @param  list<mixed>  $expectations
+     * @param  list<float>  $weights  current probability of each hypothesis
+     * @return array{outcomes: list<list<float>>, binEdges?: list<float>} outcome => hypothesis => probability
+     */
+    abstract public function outcomes(array $expectations, array $weights): array;
+
+    /** Whether the hypothesis lists only some of the values. */
+    public function isPartial(mixed $expectation): bool
+    {
+        return false;
+    }
+}

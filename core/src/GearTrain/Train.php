@@ -1,0 +1,232 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Yard\Core\GearTrain;
+
+use Yard\Core\BadInput;
+use Yard\Core\Input;
+use Yard\Core\Maths\LinearSystem;
+
+/**
+ * Coupled planetary sets with their shift elements. Speeds follow from the Willis equations (R. Willis, Principles of
+ * Mechanism, 1841) and the ties of the applied elements; torques from the balance at every shaft, loss-free and steady.
+ */
+final class Train
+{
+    public const CASE = 'case';
+
+    /** @var array<string, int> */
+    private array $index = [];
+
+    /**
+     * @param  list<PlanetarySet>  $sets
+     * @param  array<string, Element>  $elements
+     */
+    private function __construct(
+        public readonly string $input,
+        public readonly string $output,
+        public readonly array $sets,
+        public readonly array $elements,
+    ) {
+        foreach ($sets as $set) {
+            $this->addNodes($set->sun, $set->ring, $set->carrier);
+        }
+        foreach ($elements as $element) {
+            $this->addNodes($element->a, $element->b);
+        }
+    }
+
+    public static function read(Input $in): self
+    {
+        $sets = [];
+        foreach ($in->list('sets') as $item) {
+            $set = PlanetarySet::read($item);
+            if (isset($sets[$set->id])) {
+                throw $item->at('id')->fail('duplicate', "The set \"$set->id\" is listed twice.");
+            }
+            $sets[$set->id] = $set;
+        }
+        $elements = [];
+        foreach ($in->list('elements') as $item) {
+            $element = Element::read($item);
+            if (isset($elements[$element->id])) {
+                throw $item->at('id')->fail('duplicate', "The element \"$element->id\" is listed twice.");
+            }
+            $elements[$element->id] = $element;
+        }
+        $train = new self($in->name('input'), $in->name('output'), array_values($sets), $elements);
+        foreach (['input' => $train->input, 'output' => $train->output] as $key => $node) {
+            if ($node === self::CASE) {
+                throw $in->at($key)->fail('case', "The $key shaft cannot be the case.");
+            }
+            if (! isset($train->index[$node])) {
+                throw $in->at($key)->fail('unknown-node', "No set and no element has a shaft called \"$node\".");
+            }
+        }
+
+        return $train;
+    }
+
+    /**
+     * @param  list<string>  $applied  element ids
+     * @return array{state: string, ratio: ?float, speeds: array<string, float>, pinionSpeeds: array<string, float|list<float>>, elementTorque: array<string, float>, outputTorque: ?float, slip: array<string, float>, oneWayConsistent: array<string, bool>, wouldLock: list<string>}
+     *
+     * @throws BadInput for an unknown element
+     */
+    public function solve(array $applied): array
+    {
+        $held = [];
+        foreach ($applied as $id) {
+            $held[$id] = $this->elements[$id] ?? throw new BadInput('unknown-element', "The element \"$id\" is not in the list of elements.");
+        }
+        $speeds = $this->speedSystem($held);
+        $result = ['state' => 'locked', 'ratio' => null, 'speeds' => [], 'pinionSpeeds' => [], 'elementTorque' => [], 'outputTorque' => null, 'slip' => [], 'oneWayConsistent' => [], 'wouldLock' => []];
+        if (! $speeds->consistent) {
+            return $result;
+        }
+        foreach ($this->index as $node => $i) {
+            $speed = $speeds->value([$i => 1.0]);
+            if ($speed !== null) {
+                $result['speeds'][$node] = $speed;
+            }
+        }
+        $out = $result['speeds'][$this->output] ?? null;
+        $result['state'] = $out === null ? 'neutral' : (abs($out) < LinearSystem::TOLERANCE ? 'held' : 'driven');
+        $result['pinionSpeeds'] = $this->pinionSpeeds($speeds);
+        foreach ($this->elements as $element) {
+            $id = $element->id;
+            $slip = isset($held[$id]) ? null : $speeds->value($this->difference($element->a, $element->b));
+            if ($slip !== null) {
+                $result['slip'][$id] = $slip;
+                if ($element->kind === 'one-way' && $element->refuses($slip)) {
+                    $result['wouldLock'][] = $id;
+                }
+            }
+        }
+        // Without a driven output the input torque finds no reaction through the train: nothing is determined.
+        if ($result['state'] === 'driven' && $out !== null) {
+            $result['ratio'] = 1.0 / $out;
+            $torques = $this->torqueSystem($held);
+            $offset = count($this->sets);
+            foreach (array_values($held) as $j => $element) {
+                $torque = $torques->value([$offset + $j => 1.0]);
+                if ($torque !== null) {
+                    $result['elementTorque'][$element->id] = $torque;
+                    if ($element->kind === 'one-way' && $element->locks !== null) {
+                        $result['oneWayConsistent'][$element->id] = $element->canDeliver($torque);
+                    }
+                }
+            }
+            $result['outputTorque'] = $torques->value([$offset + count($held) => 1.0]);
+        }
+
+        return $result;
+    }
+
+    /** @param array<string, Element> $held */
+    private function speedSystem(array $held): LinearSystem
+    {
+        $n = count($this->index);
+        $rows = [];
+        foreach ($this->sets as $set) {
+            $rows[] = $this->row($n, array_map(null, [$set->sun, $set->ring, $set->carrier], $set->willis()), 0.0);
+        }
+        foreach ($held as $element) {
+            $rows[] = $this->row($n, [[$element->a, 1.0], [$element->b, -1.0]], 0.0);
+        }
+        $rows[] = $this->row($n, [[$this->input, 1.0]], 1.0);
+
+        return new LinearSystem($n, $rows);
+    }
+
+    /**
+     * Unknowns: one torque level a set, one torque an applied element (on its node a), the output torque.
+     *
+     * @param  array<string, Element>  $held
+     */
+    private function torqueSystem(array $held): LinearSystem
+    {
+        $unknowns = count($this->sets) + count($held) + 1;
+        $balance = array_fill(0, count($this->index), array_fill(0, $unknowns + 1, 0.0));
+        $add = function (string $node, int $unknown, float $coefficient) use (&$balance): void {
+            if ($node !== self::CASE) {
+                $balance[$this->index[$node]][$unknown] += $coefficient;
+            }
+        };
+        foreach ($this->sets as $j => $set) {
+            foreach (array_map(null, [$set->sun, $set->ring, $set->carrier], $set->willis()) as [$node, $coefficient]) {
+                $add($node, $j, $coefficient);
+            }
+        }
+        foreach (array_values($held) as $j => $element) {
+            $add($element->a, count($this->sets) + $j, 1.0);
+            $add($element->b, count($this->sets) + $j, -1.0);
+        }
+        $add($this->output, $unknowns - 1, -1.0);
+        $add($this->input, $unknowns, -1.0); // the external +1 moves to the right-hand side
+
+        /** @var list<non-empty-list<float>> $rows */
+        $rows = array_values($balance);
+
+        return new LinearSystem($unknowns, $rows);
+    }
+
+    /** @return array<string, float|list<float>> relative to the carrier; a double set has two planets */
+    private function pinionSpeeds(LinearSystem $speeds): array
+    {
+        $out = [];
+        foreach ($this->sets as $set) {
+            if ($set->planetTeeth === []) {
+                continue;
+            }
+            $sun = $speeds->value($this->difference($set->sun, $set->carrier));
+            if ($sun === null) {
+                continue;
+            }
+            $onSun = -$set->sunTeeth / $set->planetTeeth[0] * $sun;
+            $out[$set->id] = $set->double ? [$onSun, -$onSun * $set->planetTeeth[0] / $set->planetTeeth[1]] : $onSun;
+        }
+
+        return $out;
+    }
+
+    /** @return array<int, float> wa - wb as a function of the unknown speeds */
+    private function difference(string $a, string $b): array
+    {
+        $out = [];
+        foreach ([[$a, 1.0], [$b, -1.0]] as [$node, $sign]) {
+            if ($node !== self::CASE) {
+                $out[$this->index[$node]] = $sign;
+            }
+        }
+
+        return $out;
+    }
+
+    /**
+     * @param  list<array{string, float}>  $terms
+     * @return non-empty-list<float>
+     */
+    private function row(int $n, array $terms, float $rightHandSide): array
+    {
+        $row = array_fill(0, $n, 0.0);
+        foreach ($terms as [$node, $coefficient]) {
+            if ($node !== self::CASE) {
+                $row[$this->index[$node]] += $coefficient;
+            }
+        }
+        $row[] = $rightHandSide;
+
+        return $row;
+    }
+
+    private function addNodes(string ...$nodes): void
+    {
+        foreach ($nodes as $node) {
+            if ($node !== self::CASE) {
+                $this->index[$node] ??= count($this->index);
+            }
+        }
+    }
+}
