@@ -149,6 +149,28 @@ final class Input
         return $items;
     }
 
+    /**
+     * A list of numbers, read without an Input a number: traces hold hundreds of thousands.
+     *
+     * @return list<float>
+     */
+    public function numbers(string $key): array
+    {
+        $in = $this->at($key);
+        if (! is_array($in->value)) {
+            throw $in->fail('type', $in->name().' must be a list of numbers, not '.$in->describe().'.');
+        }
+        $out = [];
+        foreach (array_values($in->value) as $i => $n) {
+            if ((! is_int($n) && ! is_float($n)) || ! is_finite((float) $n)) {
+                (new self($n, $in->path.'/'.$i, $this->seen))->asNumber();
+            }
+            $out[] = (float) (is_scalar($n) ? $n : 0.0);
+        }
+
+        return $out;
+    }
+
     /** @return array<string, self> */
     public function map(string $key): array
     {

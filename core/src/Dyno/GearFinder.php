@@ -1,0 +1,119 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Yard\Core\Dyno;
+
+/** Splits a trace into stretches in gear by comparing the speed ratio with the nominal ratios. */
+final class GearFinder
+{
+    /** A ratio belongs to a gear when it lies within this share of the nominal one. */
+    public const BAND = 0.03;
+
+    /** Shorter stays in a band are passages, seconds. */
+    private const SHORTEST = 0.2;
+
+    /**
+     * @param  list<?float>  $ratio  speed ratio a sample, null where the output stands
+     * @param  array<string, float>  $nominal
+     * @return list<Dwell>
+     */
+    public static function find(array $ratio, array $nominal, float $rate): array
+    {
+        $shortest = max(3, (int) ceil(self::SHORTEST * $rate));
+        $runs = [];
+        $open = null;
+        foreach ($ratio as $k => $r) {
+            $gear = self::gearOf(self::smoothed($ratio, $k), $nominal);
+            if ($open !== null && ($gear === null || $gear !== $open[0])) {
+                $runs[] = $open;
+                $open = null;
+            }
+            if ($gear !== null) {
+                $open = $open === null ? [$gear, $k, $k] : [$gear, $open[1], $k];
+            }
+        }
+        if ($open !== null) {
+            $runs[] = $open;
+        }
+        $merged = [];
+        foreach ($runs as $run) {
+            if ($run[2] - $run[1] + 1 < $shortest) {
+                continue;
+            }
+            $last = count($merged) - 1;
+            if ($last >= 0 && $merged[$last][0] === $run[0] && ! self::standsBetween($ratio, $merged[$last][2], $run[1])) {
+                $merged[$last][2] = $run[2];
+            } else {
+                $merged[] = $run;
+            }
+        }
+
+        return array_map(static fn (array $run): Dwell => self::dwell($ratio, ...$run), $merged);
+    }
+
+    /** @param array<string, float> $nominal */
+    public static function gearOf(?float $ratio, array $nominal): ?string
+    {
+        $best = null;
+        $error = self::BAND;
+        foreach ($nominal as $gear => $n) {
+            if ($ratio !== null && abs($ratio / $n - 1.0) <= $error) {
+                [$best, $error] = [(string) $gear, abs($ratio / $n - 1.0)];
+            }
+        }
+
+        return $best;
+    }
+
+    /** @param list<?float> $ratio */
+    public static function standsBetween(array $ratio, int $from, int $to): bool
+    {
+        for ($k = $from; $k <= $to; $k++) {
+            if ($ratio[$k] === null) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+
+    /** @param list<?float> $ratio */
+    private static function smoothed(array $ratio, int $k): ?float
+    {
+        if ($ratio[$k] === null) {
+            return null;
+        }
+        $near = [];
+        for ($i = $k - 2; $i <= $k + 2; $i++) {
+            if (isset($ratio[$i])) {
+                $near[] = $ratio[$i];
+            }
+        }
+
+        return $near === [] ? null : Signal::median($near);
+    }
+
+    /** @param list<?float> $ratio */
+    private static function dwell(array $ratio, string $gear, int $first, int $last): Dwell
+    {
+        $values = [];
+        for ($k = $first; $k <= $last; $k++) {
+            $values[$k] = $ratio[$k] ?? 0.0;
+        }
+        $median = Signal::median(array_values($values) ?: [0.0]);
+        $tolerance = max(5.0 * Signal::noise(array_values($values) ?: [0.0], $median), 1e-6 * abs($median));
+        $steady = static fn (int $k): bool => isset($values[$k]) && abs($values[$k] - $median) <= $tolerance;
+        $from = $first;
+        while ($from < $last && ! ($steady($from) && $steady($from + 1) && $steady(min($last, $from + 2)))) {
+            $from++;
+        }
+        $to = $last;
+        while ($to > $from && ! ($steady($to) && $steady($to - 1) && $steady(max($first, $to - 2)))) {
+            $to--;
+        }
+        $plateau = array_values(array_filter($values, static fn (float $v, int $k): bool => $k >= $from && $k <= $to && abs($v - $median) <= $tolerance, ARRAY_FILTER_USE_BOTH));
+
+        return new Dwell($gear, $first, $last, $from, $to, $plateau === [] ? $median : Signal::mean($plateau));
+    }
+}

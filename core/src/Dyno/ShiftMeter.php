@@ -1,0 +1,216 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Yard\Core\Dyno;
+
+/** Measures the shifts between stretches in gear, and dips of the output speed within a gear (tie-up, bind). */
+final class ShiftMeter
+{
+    /** A dip of the output speed of at least this share is a tie-up. */
+    public const TIE_UP_PCT = 1.0;
+
+    /** A change of gear that takes longer than this is not one shift, seconds. */
+    private const LONGEST = 4.0;
+
+    /**
+     * @param  list<float>  $turbine  speed into the gearbox, rev/min
+     * @param  list<float>  $output  rev/min
+     * @param  list<?float>  $ratio
+     * @param  list<array{t: float, gear: string}>  $commands
+     */
+    public function __construct(
+        private readonly array $turbine,
+        private readonly array $output,
+        private readonly array $ratio,
+        private readonly float $rate,
+        private readonly array $commands,
+    ) {}
+
+    /**
+     * @param  list<Dwell>  $dwells
+     * @return list<array<string, mixed>>
+     */
+    public function shifts(array $dwells): array
+    {
+        $out = [];
+        for ($i = 1; $i < count($dwells); $i++) {
+            [$a, $b] = [$dwells[$i - 1], $dwells[$i]];
+            if ($a->gear === $b->gear || ($b->steadyFirst - $a->steadyLast) / $this->rate > self::LONGEST
+                || GearFinder::standsBetween($this->ratio, $a->steadyLast, $b->steadyFirst)) {
+                continue;
+            }
+            $shift = $this->shift($a, $b);
+            if ($shift !== null) {
+                $out[] = $shift;
+            }
+        }
+
+        return $out;
+    }
+
+    /**
+     * Dips of the output speed while the ratio stays: two elements fight for an instant without a shift.
+     *
+     * @param  list<Dwell>  $dwells
+     * @return list<array<string, mixed>>
+     */
+    public function tieUpsInGear(array $dwells): array
+    {
+        $out = [];
+        $block = max(1, (int) round(0.1 * $this->rate));
+        foreach ($dwells as $dwell) {
+            $medians = [];
+            for ($k = $dwell->first; $k <= $dwell->last; $k += $block) {
+                $slice = array_slice($this->output, $k, min($block, $dwell->last - $k + 1));
+                $medians[] = $slice === [] ? 0.0 : Signal::median($slice);
+            }
+            $dips = [];
+            $baseline = [];
+            for ($k = $dwell->first; $k <= $dwell->last; $k++) {
+                $i = intdiv($k - $dwell->first, $block);
+                $half = min(10, $i, count($medians) - 1 - $i);
+                $baseline[$k] = Signal::median(array_slice($medians, $i - $half, 2 * $half + 1) ?: [0.0]);
+                $dips[$k] = $baseline[$k] - $this->output[$k];
+            }
+            for ($k = $dwell->first; $k <= $dwell->last; $k++) {
+                if ($dips[$k] < self::TIE_UP_PCT / 100.0 * abs($baseline[$k]) || $baseline[$k] <= 0.0) {
+                    continue;
+                }
+                $end = $k;
+                $deepest = $k;
+                while ($end < $dwell->last && $dips[$end + 1] > 0.002 * $baseline[$end + 1]) {
+                    $end++;
+                    $deepest = $dips[$end] > $dips[$deepest] ? $end : $deepest;
+                }
+                $start = $k;
+                while ($start > $dwell->first && $dips[$start - 1] > 0.002 * $baseline[$start - 1]) {
+                    $start--;
+                }
+                [$depth, $at] = Signal::peak($dips, $deepest);
+                // Slower than this it is the load braking the output, not two elements fighting.
+                if (($end - $start) / $this->rate <= 1.5) {
+                    $out[] = ['gear' => $dwell->gear, 'from_s' => $start / $this->rate, 'to_s' => $end / $this->rate, 'deepest_s' => $at / $this->rate, 'depth_rpm' => $depth, 'depth_pct' => 100.0 * $depth / $baseline[$deepest]];
+                }
+                $k = $end;
+            }
+        }
+
+        return $out;
+    }
+
+    /** @return array<string, mixed>|null */
+    private function shift(Dwell $a, Dwell $b): ?array
+    {
+        [$i0, $i1] = [$a->steadyLast, $b->steadyFirst];
+        $step = $b->ratio - $a->ratio;
+        $progress = [];
+        for ($k = max(0, $i0 - 1); $k <= $i1; $k++) {
+            $progress[$k] = (($this->ratio[$k] ?? $a->ratio) - $a->ratio) / $step;
+        }
+        $t50 = $this->crossing($progress, 0.5, $i0, $i1, true);
+        $t10 = $t50 === null ? null : $this->crossing($progress, 0.1, $i0, (int) ceil($t50), false);
+        $t90 = $t50 === null ? null : $this->crossing($progress, 0.9, (int) floor($t50), $i1, true);
+        if ($t50 === null || $t10 === null || $t90 === null) {
+            return null;
+        }
+        [$start, $end] = [$t10 / $this->rate, $t90 / $this->rate];
+        [$flare, $flareAt] = $this->flare($a, $b, $i0, (int) floor($t50), $i1);
+        $depth = $this->tieUpDepth($i0, $i1);
+        $shift = [
+            'from' => $a->gear, 'to' => $b->gear, 'start_s' => $start, 'end_s' => $end, 'duration_s' => $end - $start,
+            'linearStart_s' => $start - ($end - $start) / 8.0, 'linearEnd_s' => $end + ($end - $start) / 8.0,
+        ];
+        $delay = $this->delay($b->gear, $start, $a->steadyFirst / $this->rate);
+
+        return $shift + ($delay === null ? [] : ['delay_s' => $delay])
+            + ['flare_rpm' => $flare] + ($flare > 0.0 ? ['flarePeak_s' => $flareAt / $this->rate] : [])
+            + ['tieUp' => $depth >= self::TIE_UP_PCT, 'tieUpDepth_pct' => $depth];
+    }
+
+    /**
+     * Where the progress rises through a level between two samples, in samples; the first such place, or the last.
+     *
+     * @param  array<int, float>  $progress
+     */
+    private function crossing(array $progress, float $level, int $from, int $to, bool $first): ?float
+    {
+        $found = null;
+        for ($k = $from + 1; $k <= $to; $k++) {
+            [$p, $q] = [$progress[$k - 1], $progress[$k]];
+            if ($p < $level && $q >= $level) {
+                $found = $k - 1 + ($level - $p) / ($q - $p);
+                if ($first) {
+                    return $found;
+                }
+            }
+        }
+
+        return $found;
+    }
+
+    /**
+     * Highest speed of the input above what the gear asks for: on an upshift the old gear before the fall, on a
+     * downshift the new gear after the rise. Smaller than the noise of the plateau reads 0.
+     *
+     * @return array{float, float} rev/min and position in samples
+     */
+    private function flare(Dwell $a, Dwell $b, int $i0, int $k50, int $i1): array
+    {
+        $up = abs($b->ratio) < abs($a->ratio);
+        [$from, $to, $gear] = $up ? [$i0, $k50, $a] : [$k50, $i1, $b];
+        $excess = [];
+        for ($k = max(0, $from - 1); $k <= min($to + 1, count($this->turbine) - 1); $k++) {
+            $excess[$k] = $this->turbine[$k] - $gear->ratio * $this->output[$k];
+        }
+        $top = $from;
+        for ($k = $from; $k <= $to; $k++) {
+            $top = $excess[$k] > $excess[$top] ? $k : $top;
+        }
+        [$peak, $at] = Signal::peak($excess, $top);
+        $plateau = [];
+        for ($k = $gear->steadyFirst; $k <= $gear->steadyLast; $k++) {
+            $plateau[] = $this->turbine[$k] - $gear->ratio * $this->output[$k];
+        }
+        $noise = $plateau === [] ? 0.0 : Signal::noise($plateau, Signal::median($plateau));
+
+        return $excess[$top] <= max(3.0 * $noise, 1e-6) ? [0.0, $at] : [$peak, $at];
+    }
+
+    /** Deepest dip of the output speed below the line from before to after the shift, as a percentage of before. */
+    private function tieUpDepth(int $i0, int $i1): float
+    {
+        $margin = max(1, (int) round(0.2 * $this->rate));
+        $beforeSlice = array_slice($this->output, max(0, $i0 - $margin), min($i0, $margin) + 1);
+        $afterSlice = array_slice($this->output, $i1, $margin);
+        if ($beforeSlice === [] || $afterSlice === []) {
+            return 0.0;
+        }
+        [$before, $after] = [abs(Signal::mean($beforeSlice)), abs(Signal::mean($afterSlice))];
+        [$kBefore, $kAfter] = [$i0 - $margin / 2.0, $i1 + $margin / 2.0];
+        $deepest = 0.0;
+        $dips = [];
+        for ($k = $i0; $k <= $i1; $k++) {
+            $dips[$k] = $before + ($after - $before) * ($k - $kBefore) / ($kAfter - $kBefore) - abs($this->output[$k]);
+        }
+        foreach ($dips as $k => $dip) {
+            if ($dip > $deepest) {
+                $deepest = Signal::peak($dips, $k)[0];
+            }
+        }
+
+        return $before > 0.0 ? max(0.0, 100.0 * $deepest / $before) : 0.0;
+    }
+
+    private function delay(string $gear, float $start, float $after): ?float
+    {
+        $found = null;
+        foreach ($this->commands as $command) {
+            if ($command['gear'] === $gear && $command['t'] <= $start && $command['t'] >= $after) {
+                $found = $start - $command['t'];
+            }
+        }
+
+        return $found;
+    }
+}

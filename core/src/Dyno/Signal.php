@@ -1,0 +1,129 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Yard\Core\Dyno;
+
+/** Small helpers on evenly sampled signals. */
+final class Signal
+{
+    /** @param non-empty-list<float> $x */
+    public static function median(array $x): float
+    {
+        sort($x);
+        $n = count($x);
+
+        return $n % 2 === 1 ? $x[intdiv($n, 2)] : 0.5 * ($x[intdiv($n, 2) - 1] + $x[intdiv($n, 2)]);
+    }
+
+    /** @param non-empty-list<float> $x */
+    public static function mean(array $x): float
+    {
+        return array_sum($x) / count($x);
+    }
+
+    /**
+     * Robust scale: 1.4826 x median absolute deviation, the standard deviation of a normal sample.
+     *
+     * @param  non-empty-list<float>  $x
+     */
+    public static function noise(array $x, float $median): float
+    {
+        return 1.4826 * self::median(array_map(static fn (float $v): float => abs($v - $median), $x));
+    }
+
+    /**
+     * Fills short runs of exact zeros between running speeds by interpolation.
+     *
+     * @param  list<float>  $x
+     * @param  int  $longest  samples; a longer run is a standstill
+     * @return array{list<float>, list<array{int, int}>} the repaired signal, first and last sample of each dropout
+     */
+    public static function repairDropouts(array $x, int $longest, float $running): array
+    {
+        $found = [];
+        $n = count($x);
+        for ($i = 1; $i < $n; $i++) {
+            if ($x[$i] !== 0.0 || $x[$i - 1] < $running) {
+                continue;
+            }
+            $j = $i;
+            while ($j < $n && $x[$j] === 0.0) {
+                $j++;
+            }
+            if ($j < $n && $j - $i <= $longest && $x[$j] >= $running) {
+                $found[] = [$i, $j - 1];
+                [$a, $b] = [$x[$i - 1], $x[$j]];
+                for ($k = $i; $k < $j; $k++) {
+                    $x[$k] = $a + ($b - $a) * ($k - $i + 1) / ($j - $i + 1);
+                }
+            }
+            $i = $j;
+        }
+
+        return [array_values($x), $found];
+    }
+
+    /**
+     * The highest point of a parabola through the sample and its neighbours.
+     *
+     * @param  array<int, float>  $x
+     * @return array{float, float} height and position in samples
+     */
+    public static function peak(array $x, int $k): array
+    {
+        [$a, $b, $c] = [$x[$k - 1] ?? null, $x[$k], $x[$k + 1] ?? null];
+        if ($a === null || $c === null || $a - 2.0 * $b + $c >= 0.0 || $a > $b || $c > $b) {
+            return [$b, (float) $k];
+        }
+        $shift = 0.5 * ($a - $c) / ($a - 2.0 * $b + $c);
+
+        return [$b - 0.25 * ($a - $c) * $shift, $k + $shift];
+    }
+
+    /**
+     * Amplitude spectrum by radix-2 FFT of the zero-padded signal.
+     *
+     * @param  list<float>  $x
+     * @return array{list<float>, int} |X| for bins 0..N/2, and N
+     */
+    public static function spectrum(array $x): array
+    {
+        $n = 1;
+        while ($n < count($x)) {
+            $n *= 2;
+        }
+        $re = array_pad($x, $n, 0.0);
+        $im = array_fill(0, $n, 0.0);
+        for ($i = 1, $j = 0; $i < $n; $i++) {
+            for ($bit = $n >> 1; ($j & $bit) !== 0; $bit >>= 1) {
+                $j ^= $bit;
+            }
+            $j ^= $bit;
+            if ($i < $j) {
+                [$re[$i], $re[$j]] = [$re[$j], $re[$i]];
+            }
+        }
+        for ($length = 2; $length <= $n; $length *= 2) {
+            $half = intdiv($length, 2);
+            for ($k = 0; $k < $half; $k++) {
+                $angle = -2.0 * M_PI * $k / $length;
+                [$c, $s] = [cos($angle), sin($angle)];
+                for ($i = $k; $i < $n; $i += $length) {
+                    $j = $i + $half;
+                    $tr = $re[$j] * $c - $im[$j] * $s;
+                    $ti = $re[$j] * $s + $im[$j] * $c;
+                    [$re[$j], $im[$j]] = [$re[$i] - $tr, $im[$i] - $ti];
+                    $re[$i] += $tr;
+                    $im[$i] += $ti;
+                }
+            }
+        }
+        $out = [];
+        for ($i = 0; $i <= intdiv($n, 2); $i++) {
+            $out[] = hypot($re[$i], $im[$i]);
+        }
+
+        return [$out, $n];
+    }
+}
