@@ -1,0 +1,30 @@
+<?php
+
+namespace App\Bench;
+
+use Illuminate\Database\Eloquent\Model;
+use App\Shop\Gauge;
+use App\Shop\Person;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
+
+/** A measured value with person, time, gauge and window. */
+final class Measurement extends Model
+{
+    protected $table = 'measurements';
+
+    protected $guarded = [];
+
+    public $timestamps = false;
+
+    protected $casts = ['inside' => 'boolean', 'measured_at' => 'datetime'];
+
+    public function measurer(): BelongsTo
+    {
+        return $this->belongsTo(Person::class, 'measured_by');
+    }
+
+    public function gauge(): BelongsTo
+    {
+        return $this->belongsTo(Gauge::class);
+    }
+}

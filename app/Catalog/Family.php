@@ -1,0 +1,17 @@
+<?php
+
+namespace App\Catalog;
+
+use Illuminate\Database\Eloquent\Model;
+
+/** A transmission family: gear train, apply chart and what holds for all its variants. */
+final class Family extends Model
+{
+    protected $table = 'families';
+
+    protected $guarded = [];
+
+    public $timestamps = false;
+
+    protected $casts = ['train' => 'array', 'body' => 'array'];
+}

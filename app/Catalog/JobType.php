@@ -1,0 +1,17 @@
+<?php
+
+namespace App\Catalog;
+
+use Illuminate\Database\Eloquent\Model;
+
+/** What kind of job: limits the route, the checks and the warranty. */
+final class JobType extends Model
+{
+    protected $table = 'job_types';
+
+    protected $guarded = [];
+
+    public $timestamps = false;
+
+    protected $casts = ['route' => 'array'];
+}

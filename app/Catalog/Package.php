@@ -1,0 +1,17 @@
+<?php
+
+namespace App\Catalog;
+
+use Illuminate\Database\Eloquent\Model;
+
+/** A named set of options for a family and duty. */
+final class Package extends Model
+{
+    protected $table = 'packages';
+
+    protected $guarded = [];
+
+    public $timestamps = false;
+
+    protected $casts = ['body' => 'array'];
+}

@@ -1,0 +1,17 @@
+<?php
+
+namespace App\Catalog;
+
+use Illuminate\Database\Eloquent\Model;
+
+/** One specification of a family (window, step, torque, limit) with source, edition and confidence. */
+final class Spec extends Model
+{
+    protected $table = 'specs';
+
+    protected $guarded = [];
+
+    public $timestamps = false;
+
+    protected $casts = ['body' => 'array'];
+}

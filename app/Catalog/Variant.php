@@ -1,0 +1,23 @@
+<?php
+
+namespace App\Catalog;
+
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
+
+/** One exact unit variant with the clues expected of it. */
+final class Variant extends Model
+{
+    protected $table = 'variants';
+
+    protected $guarded = [];
+
+    public $timestamps = false;
+
+    protected $casts = ['expect' => 'array'];
+
+    public function family(): BelongsTo
+    {
+        return $this->belongsTo(Family::class);
+    }
+}

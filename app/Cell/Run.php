@@ -1,0 +1,35 @@
+<?php
+
+namespace App\Cell;
+
+use Illuminate\Database\Eloquent\Model;
+use App\Track\Build;
+use App\Shop\Person;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
+
+/** One run on the test rig. */
+final class Run extends Model
+{
+    protected $table = 'dyno_runs';
+
+    protected $guarded = [];
+
+    public $timestamps = false;
+
+    protected $casts = ['program' => 'array', 'analysis' => 'array', 'checks' => 'array', 'queued_at' => 'datetime', 'ended_at' => 'datetime', 'verdict_at' => 'datetime', 'cancel_requested' => 'boolean'];
+
+    public function build(): BelongsTo
+    {
+        return $this->belongsTo(Build::class);
+    }
+
+    public function starter(): BelongsTo
+    {
+        return $this->belongsTo(Person::class, 'started_by');
+    }
+
+    public function judge(): BelongsTo
+    {
+        return $this->belongsTo(Person::class, 'verdict_by');
+    }
+}

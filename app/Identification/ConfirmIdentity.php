@@ -1,0 +1,44 @@
+<?php
+
+namespace App\Identification;
+
+use App\Catalog\Variant;
+use App\Ledger\Ledger;
+use App\Receiving\PriceCredit;
+use App\Shop\Person;
+use App\Shop\Refused;
+use App\Track\Gatekeeper;
+use App\Track\PlaceHold;
+use App\Track\Unit;
+
+/** A person decides which variant a core is; the probability at that moment is kept. Nothing is ever picked silently. */
+final class ConfirmIdentity
+{
+    public function __construct(private readonly Ledger $ledger, private readonly RankVariants $rank, private readonly PriceCredit $credit, private readonly PlaceHold $hold) {}
+
+    /** @param list<string> $foreignParts parts of another variant found on a mixed core */
+    public function confirm(Unit $unit, string $variantCode, array $foreignParts, string $note, Person $by): void
+    {
+        Gatekeeper::at($unit, 'identify');
+        $variant = Variant::query()->where('code', $variantCode)->where('family_id', $unit->family_id)->first() ?? throw Refused::at('/variant', "There is no variant \"$variantCode\" in this family.");
+        $ranked = $this->rank->of($unit, $unit->family ?? throw Refused::at('/variant', 'Set the family at receiving first.'));
+        $row = array_column($ranked['ranking'], null, 'variant')[$variantCode];
+        if ($row['posterior'] < 0.5 && trim($note) === '') {
+            throw Refused::at('/note', 'The clues speak against this variant ('.round(100 * $row['posterior']).' %); say why you confirm it.');
+        }
+        Identification::create(['unit_id' => $unit->id, 'outcome' => 'confirmed', 'variant_id' => $variant->id, 'posterior' => round($row['posterior'], 8), 'mixed' => $foreignParts !== [], 'foreign_parts' => $foreignParts, 'note' => $note, 'decided_by' => $by->id, 'decided_at' => now()]);
+        $credit = $this->credit->of($variant, $unit->family_id, $unit->missing, $unit->failed_hard, (float) $unit->repair_hours, $unit->grade);
+        $before = (float) $unit->credit;
+        $unit->update(['variant_id' => $variant->id, 'identified_at' => now(), 'credit' => $credit['credit'], 'credit_lines' => $credit['lines'], 'version' => $unit->version + 1]);
+        $this->ledger->onUnit($unit, 'identity.confirmed', ['variant' => $variantCode, 'posterior' => $row['posterior'], 'foreignParts' => $foreignParts, 'note' => $note, 'creditBefore' => $before, 'credit' => $credit['credit']]);
+        $unit->moveTo(Gatekeeper::next($unit, 'identify'));
+    }
+
+    public function markUnknown(Unit $unit, string $note, Person $by): void
+    {
+        Gatekeeper::at($unit, 'identify');
+        Identification::create(['unit_id' => $unit->id, 'outcome' => 'unknown', 'note' => $note, 'decided_by' => $by->id, 'decided_at' => now()]);
+        $this->ledger->onUnit($unit, 'identity.unknown', ['note' => $note]);
+        $this->hold->place($unit, 'unknown-variant', 'The variant could not be found out'.($note === '' ? '.' : ": $note."), $by);
+    }
+}

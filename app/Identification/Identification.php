@@ -1,0 +1,30 @@
+<?php
+
+namespace App\Identification;
+
+use Illuminate\Database\Eloquent\Model;
+use App\Catalog\Variant;
+use App\Shop\Person;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
+
+/** A decision which variant a core is, with the posterior at that time. */
+final class Identification extends Model
+{
+    protected $table = 'identifications';
+
+    protected $guarded = [];
+
+    public $timestamps = false;
+
+    protected $casts = ['foreign_parts' => 'array', 'decided_at' => 'datetime', 'mixed' => 'boolean'];
+
+    public function decider(): BelongsTo
+    {
+        return $this->belongsTo(Person::class, 'decided_by');
+    }
+
+    public function variant(): BelongsTo
+    {
+        return $this->belongsTo(Variant::class);
+    }
+}

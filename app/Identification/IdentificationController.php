@@ -1,0 +1,31 @@
+<?php
+
+namespace App\Identification;
+
+use App\Track\RouteCard;
+use App\Track\Unit;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+
+final class IdentificationController
+{
+    public function answer(Request $request, string $number, AnswerClue $action, RouteCard $card): JsonResponse
+    {
+        $in = $request->validate(['feature' => 'required|string|max:60', 'value' => 'nullable|string|max:120']);
+        $unit = Unit::byNumber($number);
+        $action->answer($unit, $in['feature'], $in['value'] ?? null, $request->user());
+
+        return response()->json($card->of($unit));
+    }
+
+    public function decide(Request $request, string $number, ConfirmIdentity $action, RouteCard $card): JsonResponse
+    {
+        $in = $request->validate(['variant' => 'nullable|string|max:40', 'foreignParts' => 'array|max:40', 'foreignParts.*' => 'string|max:80', 'note' => 'nullable|string|max:300']);
+        $unit = Unit::byNumber($number);
+        ($in['variant'] ?? null) === null
+            ? $action->markUnknown($unit, $in['note'] ?? '', $request->user())
+            : $action->confirm($unit, $in['variant'], $in['foreignParts'] ?? [], $in['note'] ?? '', $request->user());
+
+        return response()->json($card->of($unit->refresh()));
+    }
+}

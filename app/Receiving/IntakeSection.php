@@ -1,0 +1,35 @@
+<?php
+
+namespace App\Receiving;
+
+use App\Shop\Person;
+use App\Track\CardSection;
+use App\Track\Unit;
+use Illuminate\Support\Facades\DB;
+
+final class IntakeSection implements CardSection
+{
+    public function key(): string
+    {
+        return 'intake';
+    }
+
+    public function of(Unit $unit): array
+    {
+        $vocabulary = array_column(json_decode((string) file_get_contents(__DIR__.'/clues.json'), true)['groups'], null, 'id');
+        $clues = [];
+        foreach ($unit->clues as $group => $value) {
+            $clues[] = ['id' => $group, 'name' => $vocabulary[$group]['name'] ?? $group, 'value' => $value, 'means' => $vocabulary[$group]['means'][$value] ?? null];
+        }
+        $items = DB::table('basket_items')->join('baskets', 'baskets.id', '=', 'basket_id')->where('unit_id', $unit->id)->get(['tag', 'name', 'count', 'keep_together']);
+
+        return [
+            'receivedBy' => Person::query()->whereKey($unit->received_by)->value('name'), 'receivedAt' => $unit->received_at->toIso8601ZuluString(), 'vin' => $unit->vin, 'odometer' => $unit->odometer_typed, 'odometerKm' => $unit->odometer_km, 'engine' => $unit->engine,
+            'complaint' => $unit->complaint, 'codes' => $unit->codes, 'sender' => $unit->sender, 'senderDiagnosis' => $unit->sender_diagnosis, 'clues' => $clues, 'missing' => $unit->missing, 'failedHard' => $unit->failed_hard, 'repairHours' => (float) $unit->repair_hours,
+            'gradeReason' => $unit->grade_reason, 'creditLines' => $unit->credit_lines, 'weightKg' => $unit->weight_kg === null ? null : (float) $unit->weight_kg, 'note' => $unit->note, 'familyCode' => $unit->family?->code,
+            'photos' => Photo::query()->where('unit_id', $unit->id)->orderBy('id')->get()->map(fn (Photo $p) => ['id' => $p->id, 'place' => $p->place, 'station' => $p->station, 'width' => $p->width, 'height' => $p->height])->all(),
+            'converters' => Converter::query()->where('core_unit_id', $unit->id)->get()->map(fn (Converter $c) => ['serial' => $c->serial, 'state' => $c->state, 'stallClass' => $c->stall_class, 'lockup' => $c->lockup])->all(),
+            'baskets' => $items->groupBy('tag')->map(fn ($list, $tag) => ['tag' => (string) $tag, 'items' => $list->map(fn ($i) => ['name' => $i->name, 'count' => $i->count, 'keepTogether' => $i->keep_together])->all()])->values()->all(),
+        ];
+    }
+}

@@ -1,0 +1,96 @@
+<?php
+
+namespace App\Receiving;
+
+use App\Catalog\Family;
+use App\Catalog\JobType;
+use App\Ledger\Ledger;
+use App\Shop\Customer;
+use App\Shop\Person;
+use App\Shop\Quantity;
+use App\Shop\Refused;
+use App\Track\PlaceHold;
+use App\Track\Unit;
+use Yard\Core\Calculators;
+
+/** A core arrives: tag, story, clues, what is missing, and what it is worth. */
+final class ReceiveCore
+{
+    public function __construct(private readonly Ledger $ledger, private readonly PriceCredit $credit, private readonly PlaceHold $hold) {}
+
+    /** @param array<string, mixed> $in validated by IntakeRules */
+    public function receive(array $in, Person $by): Unit
+    {
+        if (Unit::query()->where('core_tag', $in['coreTag'])->exists()) {
+            throw Refused::at('/coreTag', "The tag {$in['coreTag']} is already on another core.");
+        }
+        $jobType = JobType::query()->where('code', $in['jobType'])->first() ?? throw Refused::at('/jobType', "There is no job type \"{$in['jobType']}\".");
+        $unit = new Unit(['core_tag' => $in['coreTag'], 'job_type_id' => $jobType->id, 'received_at' => now(), 'received_by' => $by->id, 'station_since' => now(), 'station' => $in['grade'] === 'X' ? 'closed' : $jobType->route[0]]);
+        $unit->setRelation('jobType', $jobType);
+        $this->fill($unit, $in);
+        $unit->save();
+        $this->ledger->onUnit($unit, 'core.received', $in + ['credit' => $unit->credit]);
+        if (($in['converter'] ?? null) !== null && ($in['converter']['serial'] ?? '') !== '') {
+            $this->receiveConverter($unit, $in['converter']);
+        }
+        if (trim($in['complaint'] ?? '') === '') {
+            $this->hold->place($unit, 'complaint-missing', 'The owner\'s complaint is missing.', $by);
+        }
+        if ($unit->sender === 'shop' && trim($in['senderDiagnosis'] ?? '') === '') {
+            $this->hold->place($unit, 'diagnosis-missing', 'The sending shop\'s diagnosis is missing.', $by);
+        }
+
+        return $unit;
+    }
+
+    /** @param array<string, mixed> $in */
+    public function fill(Unit $unit, array $in): void
+    {
+        $customer = isset($in['customer']) ? (Customer::query()->where('code', $in['customer'])->first() ?? throw Refused::at('/customer', "There is no customer \"{$in['customer']}\".")) : null;
+        if ($in['ownership'] === 'customer' && $customer === null) {
+            throw Refused::at('/customer', "A customer's own unit needs the customer.");
+        }
+        $family = isset($in['family']) ? (Family::query()->where('code', $in['family'])->first() ?? throw Refused::at('/family', "There is no family \"{$in['family']}\".")) : null;
+        $vin = self::checkedVin($in['vin'] ?? null);
+        $odometer = ($in['odometer'] ?? '') === '' ? null : Quantity::parse($in['odometer'], 'length', 'km', '/odometer');
+        if ($odometer !== null && ($odometer->si < 0 || $odometer->si > 3.0e9)) {
+            throw Refused::at('/odometer', 'The odometer must lie between 0 and 3,000,000 km.');
+        }
+        $credit = $this->credit->of($unit->variant, $family?->id, $in['missing'] ?? [], $in['failedHard'] ?? [], (float) ($in['repairHours'] ?? 0), $in['grade']);
+        $unit->fill([
+            'ownership' => $in['ownership'], 'customer_id' => $customer?->id, 'family_id' => $family?->id, 'rack' => $in['rack'] ?? '', 'vehicle' => $in['vehicle'] ?? '', 'vin' => $vin,
+            'odometer_km' => $odometer === null ? null : (int) round($odometer->si / 1000), 'odometer_typed' => $in['odometer'] ?? '', 'engine' => $in['engine'] ?? '', 'complaint' => $in['complaint'] ?? '', 'codes' => $in['codes'] ?? [],
+            'sender' => $in['sender'] ?? 'own', 'sender_diagnosis' => $in['senderDiagnosis'] ?? null, 'clues' => (object) ($in['clues'] ?? []), 'missing' => $in['missing'] ?? [], 'failed_hard' => $in['failedHard'] ?? [],
+            'repair_hours' => $in['repairHours'] ?? 0, 'grade' => $in['grade'], 'grade_reason' => $in['gradeReason'] ?? '', 'credit' => $credit['credit'], 'credit_lines' => $credit['lines'],
+            'weight_kg' => ($in['weight'] ?? '') === '' ? null : Quantity::parse($in['weight'], 'mass', 'kg', '/weight')->si, 'note' => $in['note'] ?? '', 'promised_on' => $in['promisedOn'] ?? null,
+        ]);
+    }
+
+    private static function checkedVin(?string $typed): ?string
+    {
+        if ($typed === null || trim($typed) === '') {
+            return null;
+        }
+        $check = Calculators::call('vin.check', ['vin' => $typed]);
+        if ($check['valid'] !== true) {
+            throw Refused::at('/vin', match ($check['problems'][0]) {
+                'length' => 'A VIN has 17 characters; this one has '.mb_strlen((string) $check['normalised']).'.',
+                'illegal-character' => 'A VIN has only digits and letters, and never I, O or Q.',
+                'year-code' => 'The tenth character of the VIN is no model-year code.',
+                default => "The check digit of the VIN does not agree: position 9 is {$check['checkDigit']['found']}, it should be {$check['checkDigit']['expected']}. One character is misread.",
+            });
+        }
+
+        return (string) $check['normalised'];
+    }
+
+    /** @param array{serial: string, state?: string, stallClass?: string, lockup?: string} $in */
+    private function receiveConverter(Unit $unit, array $in): void
+    {
+        if (Converter::query()->where('serial', $in['serial'])->exists()) {
+            throw Refused::at('/converter/serial', "The converter {$in['serial']} is already in the house.");
+        }
+        Converter::create(['serial' => $in['serial'], 'core_unit_id' => $unit->id, 'state' => $in['state'] ?? 'core', 'stall_class' => $in['stallClass'] ?? '', 'lockup' => $in['lockup'] ?? '']);
+        $this->ledger->onUnit($unit, 'converter.received', ['serial' => $in['serial'], 'state' => $in['state'] ?? 'core']);
+    }
+}

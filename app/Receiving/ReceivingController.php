@@ -1,0 +1,108 @@
+<?php
+
+namespace App\Receiving;
+
+use App\Catalog\Family;
+use App\Catalog\JobType;
+use App\Catalog\Part;
+use App\Shop\Customer;
+use App\Track\Hold;
+use App\Track\LiftHold;
+use App\Track\PlaceHold;
+use App\Track\RouteCard;
+use App\Track\Unit;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+use Symfony\Component\HttpFoundation\BinaryFileResponse;
+use Yard\Core\Credit\CoreCredit;
+
+final class ReceivingController
+{
+    private const INTAKE = [
+        'jobType' => 'required|string|max:40', 'ownership' => 'required|in:exchange,customer', 'customer' => 'nullable|string|max:20', 'family' => 'nullable|string|max:40', 'rack' => 'nullable|string|max:20',
+        'vehicle' => 'nullable|string|max:120', 'vin' => 'nullable|string|max:40', 'odometer' => 'nullable|string|max:30', 'engine' => 'nullable|string|max:60', 'complaint' => 'nullable|string|max:2000', 'codes' => 'array|max:40', 'codes.*' => 'string|max:20',
+        'sender' => 'nullable|in:own,shop', 'senderDiagnosis' => 'nullable|string|max:2000', 'clues' => 'array|max:40', 'clues.*' => 'string|max:120', 'missing' => 'array|max:60', 'missing.*.part' => 'required|string|max:40', 'missing.*.count' => 'integer|min:1|max:99',
+        'failedHard' => 'array|max:60', 'failedHard.*.part' => 'required|string|max:40', 'repairHours' => 'nullable|numeric|min:0|max:200', 'grade' => 'required|in:A,B,C,D,X', 'gradeReason' => 'nullable|string|max:300', 'weight' => 'nullable|string|max:30', 'note' => 'nullable|string|max:2000', 'promisedOn' => 'nullable|date_format:Y-m-d',
+        'converter' => 'nullable|array', 'converter.serial' => 'nullable|string|max:40', 'converter.state' => 'nullable|in:core,checked,contaminated,exchanged', 'converter.stallClass' => 'nullable|string|max:40', 'converter.lockup' => 'nullable|string|max:40',
+    ];
+
+    public function form(): JsonResponse
+    {
+        return response()->json([
+            'jobTypes' => JobType::query()->orderBy('id')->get(['code', 'name', 'note', 'route']), 'customers' => Customer::query()->orderBy('name')->limit(500)->get(['code', 'name', 'kind', 'city']),
+            'families' => Family::query()->orderBy('code')->get()->map(fn (Family $f) => [
+                'code' => $f->code, 'name' => $f->name,
+                'outsideParts' => Part::query()->whereIn('number', $f->body['outsideParts'])->orderBy('number')->get()->map(fn (Part $p) => ['number' => $p->number, 'name' => $p->name, 'price' => (float) $p->price])->all(),
+                'hardParts' => Part::query()->whereIn('number', $f->body['hardParts'])->orderBy('number')->get()->map(fn (Part $p) => ['number' => $p->number, 'name' => $p->name, 'price' => (float) $p->price])->all(),
+            ]),
+            'clues' => json_decode((string) file_get_contents(__DIR__.'/clues.json'), true)['groups'], 'grades' => CoreCredit::GRADES, 'nextTag' => self::nextTag(),
+        ]);
+    }
+
+    public function credit(Request $request, PriceCredit $credit): JsonResponse
+    {
+        $in = $request->validate(array_intersect_key(self::INTAKE, array_flip(['family', 'missing', 'missing.*.part', 'missing.*.count', 'failedHard', 'failedHard.*.part', 'repairHours', 'grade'])));
+
+        return response()->json($credit->of(null, Family::query()->where('code', $in['family'] ?? '')->value('id'), $in['missing'] ?? [], $in['failedHard'] ?? [], (float) ($in['repairHours'] ?? 0), $in['grade']));
+    }
+
+    public function store(Request $request, ReceiveCore $action, RouteCard $card): JsonResponse
+    {
+        $in = $request->validate(['coreTag' => ['required', 'string', 'max:20', 'regex:/^[A-Z0-9][A-Z0-9-]{2,19}$/']] + self::INTAKE, ['coreTag.regex' => 'A core tag has 3 to 20 capital letters, digits and dashes.']);
+
+        return response()->json($card->of($action->receive($in, $request->user())->refresh()), 201);
+    }
+
+    public function revise(Request $request, string $number, ReviseIntake $action, RouteCard $card): JsonResponse
+    {
+        $in = $request->validate(['version' => 'required|integer'] + self::INTAKE);
+
+        return response()->json($card->of($action->revise(Unit::byNumber($number), $in, $request->user())->refresh()));
+    }
+
+    public function photo(Request $request, string $number, AttachPhoto $action): JsonResponse
+    {
+        $in = $request->validate(['photo' => 'required|file|max:24576', 'place' => 'required|string|max:80', 'station' => 'nullable|string|max:20'], ['photo.max' => 'The file is larger than 24 MB.', 'photo.uploaded' => 'The file is larger than 24 MB.']);
+        $photo = $action->attach(Unit::byNumber($number), $in['photo'], $in['place'], $in['station'] ?? 'receiving', $request->user());
+
+        return response()->json(['id' => $photo->id, 'place' => $photo->place, 'width' => $photo->width, 'height' => $photo->height], 201);
+    }
+
+    public function showPhoto(Photo $photo): BinaryFileResponse
+    {
+        return response()->file(config('yard.state').'/app/'.$photo->path, ['Content-Type' => 'image/jpeg', 'Cache-Control' => 'private, max-age=31536000, immutable']);
+    }
+
+    public function basket(Request $request, string $number, FillBasket $action, RouteCard $card): JsonResponse
+    {
+        $in = $request->validate(['tag' => 'required|string|max:20', 'items' => 'required|array|min:1|max:200', 'items.*.name' => 'required|string|max:120', 'items.*.count' => 'required|integer|min:1|max:500', 'items.*.keepTogether' => 'nullable|string|max:40']);
+        $unit = Unit::byNumber($number);
+        $action->fill($unit, $in['tag'], $in['items']);
+
+        return response()->json($card->of($unit), 201);
+    }
+
+    public function hold(Request $request, string $number, PlaceHold $action, RouteCard $card): JsonResponse
+    {
+        $in = $request->validate(['reason' => 'required|string|max:300', 'liftRole' => 'nullable|in:manager,receiver,builder,cell,returns']);
+        $unit = Unit::byNumber($number);
+        $action->place($unit, 'manual', rtrim($in['reason'], '.').'.', $request->user(), $in['liftRole'] ?? 'manager');
+
+        return response()->json($card->of($unit), 201);
+    }
+
+    public function lift(Request $request, Hold $hold, LiftHold $action, RouteCard $card): JsonResponse
+    {
+        $in = $request->validate(['reason' => 'required|string|max:300']);
+        $action->lift($hold, $in['reason'], $request->user());
+
+        return response()->json($card->of($hold->unit()->firstOrFail()));
+    }
+
+    private static function nextTag(): string
+    {
+        $last = Unit::query()->where('core_tag', 'like', 'C-%')->orderByDesc('id')->value('core_tag');
+
+        return 'C-'.str_pad((string) ((int) preg_replace('/\D/', '', (string) $last) + 1), 4, '0', STR_PAD_LEFT);
+    }
+}

@@ -1,0 +1,41 @@
+<?php
+
+namespace App\Returns;
+
+use Illuminate\Database\Eloquent\Model;
+use App\Track\Unit;
+use App\Track\Build;
+use App\Shop\Person;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
+
+/** A unit that came back under its serial. */
+final class UnitReturn extends Model
+{
+    protected $table = 'returns';
+
+    protected $guarded = [];
+
+    public $timestamps = false;
+
+    protected $casts = ['codes' => 'array', 'observed' => 'array', 'ranking' => 'array', 'weights' => 'array', 'cost_split' => 'array', 'opened_at' => 'datetime', 'verdict_at' => 'datetime'];
+
+    public function opener(): BelongsTo
+    {
+        return $this->belongsTo(Person::class, 'opened_by');
+    }
+
+    public function judge(): BelongsTo
+    {
+        return $this->belongsTo(Person::class, 'verdict_by');
+    }
+
+    public function build(): BelongsTo
+    {
+        return $this->belongsTo(Build::class);
+    }
+
+    public function unit(): BelongsTo
+    {
+        return $this->belongsTo(Unit::class);
+    }
+}

@@ -1,0 +1,30 @@
+<?php
+
+namespace App\Shipping;
+
+use Illuminate\Database\Eloquent\Model;
+use App\Shop\Customer;
+use App\Shop\Person;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
+
+/** A unit that left the house, with the numbers on its papers. */
+final class Shipment extends Model
+{
+    protected $table = 'shipments';
+
+    protected $guarded = [];
+
+    public $timestamps = false;
+
+    protected $casts = ['sheet' => 'array', 'shipped_at' => 'datetime'];
+
+    public function shipper(): BelongsTo
+    {
+        return $this->belongsTo(Person::class, 'shipped_by');
+    }
+
+    public function customer(): BelongsTo
+    {
+        return $this->belongsTo(Customer::class);
+    }
+}

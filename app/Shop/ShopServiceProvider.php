@@ -1,0 +1,28 @@
+<?php
+
+namespace App\Shop;
+
+use App\Track\RouteCard;
+use Illuminate\Support\Facades\Gate;
+use Illuminate\Support\ServiceProvider;
+
+final class ShopServiceProvider extends ServiceProvider
+{
+    /** The sections of the route card, in the order of the work. */
+    private const SECTIONS = [
+        \App\Receiving\IntakeSection::class, \App\Identification\IdentitySection::class, \App\Builds\SpecSection::class, \App\Bench\TeardownSection::class,
+        \App\Bench\AssemblySection::class, \App\Cell\DynoSection::class, \App\Shipping\DispatchSection::class, \App\Returns\ReturnSection::class,
+    ];
+
+    public function register(): void
+    {
+        $this->app->bind(RouteCard::class, fn ($app) => new RouteCard(array_map($app->make(...), self::SECTIONS)));
+    }
+
+    public function boot(): void
+    {
+        foreach (Abilities::ALL as $ability => $roles) {
+            Gate::define($ability, fn (Person $person) => in_array($person->role, $roles, true));
+        }
+    }
+}

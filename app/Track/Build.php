@@ -1,0 +1,46 @@
+<?php
+
+namespace App\Track;
+
+use Illuminate\Database\Eloquent\Model;
+use App\Shop\Customer;
+use App\Catalog\Vehicle;
+use App\Catalog\Package;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
+
+/** One build of a unit: an order, then a frozen specification under a serial. */
+final class Build extends Model
+{
+    protected $table = 'builds';
+
+    protected $guarded = [];
+
+    public $timestamps = false;
+
+    protected $casts = ['order_lines' => 'array', 'spec' => 'array', 'released_at' => 'datetime', 'created_at' => 'datetime', 'teardown_done_at' => 'datetime', 'promised_on' => 'date:Y-m-d'];
+
+    public function unit(): BelongsTo
+    {
+        return $this->belongsTo(Unit::class);
+    }
+
+    public function package(): BelongsTo
+    {
+        return $this->belongsTo(Package::class);
+    }
+
+    public function vehicle(): BelongsTo
+    {
+        return $this->belongsTo(Vehicle::class);
+    }
+
+    public function customer(): BelongsTo
+    {
+        return $this->belongsTo(Customer::class);
+    }
+
+    public function parent(): BelongsTo
+    {
+        return $this->belongsTo(Build::class, 'parent_build_id');
+    }
+}

@@ -1,0 +1,34 @@
+<?php
+
+namespace App\Track;
+
+use Illuminate\Database\Eloquent\Model;
+use App\Shop\Person;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
+
+/** A reason why a unit may not go on, and who may lift it. */
+final class Hold extends Model
+{
+    protected $table = 'holds';
+
+    protected $guarded = [];
+
+    public $timestamps = false;
+
+    protected $casts = ['placed_at' => 'datetime', 'lifted_at' => 'datetime'];
+
+    public function unit(): BelongsTo
+    {
+        return $this->belongsTo(Unit::class);
+    }
+
+    public function placer(): BelongsTo
+    {
+        return $this->belongsTo(Person::class, 'placed_by');
+    }
+
+    public function lifter(): BelongsTo
+    {
+        return $this->belongsTo(Person::class, 'lifted_by');
+    }
+}

@@ -1,0 +1,19 @@
+<?php
+
+namespace App\Track;
+
+use App\Ledger\Ledger;
+use App\Shop\Person;
+
+final class PlaceHold
+{
+    public function __construct(private readonly Ledger $ledger) {}
+
+    public function place(Unit $unit, string $kind, string $reason, Person $by, string $liftRole = 'manager'): Hold
+    {
+        $hold = Hold::create(['unit_id' => $unit->id, 'kind' => $kind, 'reason' => $reason, 'lift_role' => $liftRole, 'placed_by' => $by->id, 'placed_at' => now()]);
+        $this->ledger->onUnit($unit, 'hold.placed', ['kind' => $kind, 'reason' => $reason, 'liftRole' => $liftRole]);
+
+        return $hold;
+    }
+}

@@ -1,0 +1,7 @@
+<?php
+
+return [
+    'defaults' => ['guard' => 'badge', 'passwords' => null],
+    'guards' => ['badge' => ['driver' => 'session', 'provider' => 'people']],
+    'providers' => ['people' => ['driver' => 'eloquent', 'model' => App\Shop\Person::class]],
+];

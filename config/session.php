@@ -1,0 +1,17 @@
+<?php
+
+return [
+    'driver' => env('SESSION_DRIVER', 'file'),
+    'lifetime' => 720, // one long shift
+    'expire_on_close' => false,
+    'encrypt' => false,
+    'files' => storage_path('framework/sessions'),
+    'lottery' => [1, 200],
+    'cookie' => 'yard_session',
+    'path' => '/',
+    'domain' => null,
+    'secure' => false, // served on loopback; put a TLS proxy in front and set true elsewhere
+    'http_only' => true,
+    'same_site' => 'strict',
+    'partitioned' => false,
+];
