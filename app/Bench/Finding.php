@@ -2,8 +2,8 @@
 
 namespace App\Bench;
 
-use Illuminate\Database\Eloquent\Model;
 use App\Shop\Person;
+use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
 /** What was found on a part and what becomes of it. */

@@ -2,9 +2,9 @@
 
 namespace App\Bench;
 
-use Illuminate\Database\Eloquent\Model;
 use App\Shop\Gauge;
 use App\Shop\Person;
+use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
 /** A measured value with person, time, gauge and window. */

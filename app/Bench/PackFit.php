@@ -2,8 +2,8 @@
 
 namespace App\Bench;
 
-use Illuminate\Database\Eloquent\Model;
 use App\Shop\Person;
+use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
 /** The selective parts chosen for a pack and the clearance predicted. */

@@ -2,8 +2,8 @@
 
 namespace App\Bench;
 
-use Illuminate\Database\Eloquent\Model;
 use App\Shop\Person;
+use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
 /** Somebody signs for a place in the build. */

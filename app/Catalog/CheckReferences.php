@@ -8,7 +8,9 @@ final class CheckReferences
     /** @var list<array{pointer: string, detail: string}> */
     private array $errors = [];
 
-    public function __construct(private readonly \stdClass $pack) {}
+    public function __construct(private readonly \stdClass $pack)
+    {
+    }
 
     /** @return list<array{pointer: string, detail: string}> */
     public function errors(): array
@@ -41,7 +43,7 @@ final class CheckReferences
         return $this->errors;
     }
 
-    /** @param array<string, true> $parts */
+    /** @param  array<string, true>  $parts */
     private function family(\stdClass $family, string $at, array $parts): void
     {
         $features = $this->unique($family->features, 'code', "$at/features");
@@ -120,7 +122,7 @@ final class CheckReferences
         return $seen;
     }
 
-    /** @param array<string, true> $known */
+    /** @param  array<string, true>  $known */
     private function known(string $name, array $known, string $what, string $at): void
     {
         if (! isset($known[$name])) {
@@ -128,7 +130,7 @@ final class CheckReferences
         }
     }
 
-    /** @param array<string, true> $parts */
+    /** @param  array<string, true>  $parts */
     private function selective(string $number, string $unit, array $parts, string $at): void
     {
         $this->known($number, $parts, 'part', $at);

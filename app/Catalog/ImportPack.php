@@ -18,7 +18,9 @@ final class ImportPack
         'assembly' => 'assembly-step', 'findings' => 'finding', 'testPrograms' => 'test-program', 'converters' => 'converter',
     ];
 
-    public function __construct(private readonly Ledger $ledger) {}
+    public function __construct(private readonly Ledger $ledger)
+    {
+    }
 
     /**
      * @param  callable(string, int, int): void  $progress  what, done, of

@@ -2,9 +2,9 @@
 
 namespace App\Cell;
 
-use Illuminate\Database\Eloquent\Model;
-use App\Track\Build;
 use App\Shop\Person;
+use App\Track\Build;
+use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
 /** One run on the test rig. */

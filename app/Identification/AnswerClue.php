@@ -13,7 +13,9 @@ use App\Track\Unit;
 /** Somebody looked (or measured) and says what there is; an answer can be changed or taken back. */
 final class AnswerClue
 {
-    public function __construct(private readonly Ledger $ledger) {}
+    public function __construct(private readonly Ledger $ledger)
+    {
+    }
 
     public function answer(Unit $unit, string $feature, ?string $value, Person $by): void
     {

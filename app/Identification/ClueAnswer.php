@@ -2,8 +2,8 @@
 
 namespace App\Identification;
 
-use Illuminate\Database\Eloquent\Model;
 use App\Shop\Person;
+use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
 /** What somebody saw of a feature. */

@@ -14,9 +14,11 @@ use App\Track\Unit;
 /** A person decides which variant a core is; the probability at that moment is kept. Nothing is ever picked silently. */
 final class ConfirmIdentity
 {
-    public function __construct(private readonly Ledger $ledger, private readonly RankVariants $rank, private readonly PriceCredit $credit, private readonly PlaceHold $hold) {}
+    public function __construct(private readonly Ledger $ledger, private readonly RankVariants $rank, private readonly PriceCredit $credit, private readonly PlaceHold $hold)
+    {
+    }
 
-    /** @param list<string> $foreignParts parts of another variant found on a mixed core */
+    /** @param  list<string>  $foreignParts parts of another variant found on a mixed core */
     public function confirm(Unit $unit, string $variantCode, array $foreignParts, string $note, Person $by): void
     {
         Gatekeeper::at($unit, 'identify');

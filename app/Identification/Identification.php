@@ -2,9 +2,9 @@
 
 namespace App\Identification;
 
-use Illuminate\Database\Eloquent\Model;
 use App\Catalog\Variant;
 use App\Shop\Person;
+use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
 /** A decision which variant a core is, with the posterior at that time. */

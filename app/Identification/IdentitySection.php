@@ -7,7 +7,9 @@ use App\Track\Unit;
 
 final class IdentitySection implements CardSection
 {
-    public function __construct(private readonly RankVariants $rank) {}
+    public function __construct(private readonly RankVariants $rank)
+    {
+    }
 
     public function key(): string
     {

@@ -16,13 +16,13 @@ final class Ledger
 {
     public const GENESIS = '0000000000000000000000000000000000000000000000000000000000000000';
 
-    /** @param array<string, mixed> $payload */
+    /** @param  array<string, mixed>  $payload */
     public function onUnit(Unit $unit, string $kind, array $payload): void
     {
         $this->record("unit:$unit->id", $kind, $payload, $unit->id);
     }
 
-    /** @param array<string, mixed> $payload */
+    /** @param  array<string, mixed>  $payload */
     public function record(string $stream, string $kind, array $payload, ?int $unitId = null): void
     {
         DB::transaction(function () use ($stream, $kind, $payload, $unitId): void {
@@ -46,7 +46,7 @@ final class Ledger
         });
     }
 
-    /** @param array<string, mixed> $row */
+    /** @param  array<string, mixed>  $row */
     public static function hash(array $row): string
     {
         return hash('sha256', json_encode(array_map(fn (string $k) => isset($row[$k]) ? (string) $row[$k] : null, ['stream', 'seq', 'at', 'tablet_at', 'unit_id', 'badge', 'station', 'kind', 'payload', 'prev_hash']), JSON_THROW_ON_ERROR));

@@ -16,7 +16,9 @@ final class AttachPhoto
 
     private const EDGE = 2000;
 
-    public function __construct(private readonly Ledger $ledger) {}
+    public function __construct(private readonly Ledger $ledger)
+    {
+    }
 
     public function attach(Unit $unit, UploadedFile $file, string $place, string $station, Person $by): Photo
     {

@@ -10,9 +10,11 @@ use Illuminate\Support\Facades\DB;
 /** Ties a tagged tray to a unit and lists what lies in it. */
 final class FillBasket
 {
-    public function __construct(private readonly Ledger $ledger) {}
+    public function __construct(private readonly Ledger $ledger)
+    {
+    }
 
-    /** @param list<array{name: string, count: int, keepTogether?: string}> $items */
+    /** @param  list<array{name: string, count: int, keepTogether?: string}>  $items */
     public function fill(Unit $unit, string $tag, array $items): Basket
     {
         $basket = Basket::query()->where('tag', $tag)->lockForUpdate()->first();

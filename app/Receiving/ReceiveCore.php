@@ -16,9 +16,11 @@ use Yard\Core\Calculators;
 /** A core arrives: tag, story, clues, what is missing, and what it is worth. */
 final class ReceiveCore
 {
-    public function __construct(private readonly Ledger $ledger, private readonly PriceCredit $credit, private readonly PlaceHold $hold) {}
+    public function __construct(private readonly Ledger $ledger, private readonly PriceCredit $credit, private readonly PlaceHold $hold)
+    {
+    }
 
-    /** @param array<string, mixed> $in validated by IntakeRules */
+    /** @param  array<string, mixed>  $in validated by IntakeRules */
     public function receive(array $in, Person $by): Unit
     {
         if (Unit::query()->where('core_tag', $in['coreTag'])->exists()) {
@@ -43,7 +45,7 @@ final class ReceiveCore
         return $unit;
     }
 
-    /** @param array<string, mixed> $in */
+    /** @param  array<string, mixed>  $in */
     public function fill(Unit $unit, array $in): void
     {
         $customer = isset($in['customer']) ? (Customer::query()->where('code', $in['customer'])->first() ?? throw Refused::at('/customer', "There is no customer \"{$in['customer']}\".")) : null;
@@ -84,7 +86,7 @@ final class ReceiveCore
         return (string) $check['normalised'];
     }
 
-    /** @param array{serial: string, state?: string, stallClass?: string, lockup?: string} $in */
+    /** @param  array{serial: string, state?: string, stallClass?: string, lockup?: string}  $in */
     private function receiveConverter(Unit $unit, array $in): void
     {
         if (Converter::query()->where('serial', $in['serial'])->exists()) {

@@ -11,9 +11,11 @@ use App\Track\Unit;
 /** Corrects what was written down at receiving; two people on one card are told of each other. */
 final class ReviseIntake
 {
-    public function __construct(private readonly Ledger $ledger, private readonly ReceiveCore $receive) {}
+    public function __construct(private readonly Ledger $ledger, private readonly ReceiveCore $receive)
+    {
+    }
 
-    /** @param array<string, mixed> $in */
+    /** @param  array<string, mixed>  $in */
     public function revise(Unit $unit, array $in, Person $by): Unit
     {
         if (in_array($unit->station, ['field', 'closed'], true)) {

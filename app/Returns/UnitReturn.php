@@ -2,10 +2,10 @@
 
 namespace App\Returns;
 
-use Illuminate\Database\Eloquent\Model;
-use App\Track\Unit;
-use App\Track\Build;
 use App\Shop\Person;
+use App\Track\Build;
+use App\Track\Unit;
+use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
 /** A unit that came back under its serial. */

@@ -2,9 +2,9 @@
 
 namespace App\Shipping;
 
-use Illuminate\Database\Eloquent\Model;
 use App\Shop\Customer;
 use App\Shop\Person;
+use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
 /** A unit that left the house, with the numbers on its papers. */

@@ -9,7 +9,9 @@ use Yard\Core\Units\Unit as MeasureUnit;
 /** A value with the unit it was typed in: 0.024 in comes back as 0.024 in. */
 final class Quantity
 {
-    private function __construct(public readonly float $value, public readonly string $unit, public readonly float $si, public readonly string $typed) {}
+    private function __construct(public readonly float $value, public readonly string $unit, public readonly float $si, public readonly string $typed)
+    {
+    }
 
     /** @throws Refused at the field when the text is no quantity of this kind */
     public static function parse(string $text, string $kind, string $default, string $pointer): self

@@ -2,9 +2,9 @@
 
 namespace App\Stock;
 
-use Illuminate\Database\Eloquent\Model;
-use App\Track\Build;
 use App\Catalog\Part;
+use App\Track\Build;
+use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
 /** A part in a build: where it came from and since when. */

@@ -2,8 +2,8 @@
 
 namespace App\Stock;
 
-use Illuminate\Database\Eloquent\Model;
 use App\Catalog\Part;
+use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
 /** Pieces of one part from one delivery. */

@@ -2,10 +2,10 @@
 
 namespace App\Track;
 
-use Illuminate\Database\Eloquent\Model;
-use App\Shop\Customer;
-use App\Catalog\Vehicle;
 use App\Catalog\Package;
+use App\Catalog\Vehicle;
+use App\Shop\Customer;
+use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
 /** One build of a unit: an order, then a frozen specification under a serial. */

@@ -2,8 +2,8 @@
 
 namespace App\Track;
 
-use Illuminate\Database\Eloquent\Model;
 use App\Shop\Person;
+use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
 /** A reason why a unit may not go on, and who may lift it. */

@@ -8,7 +8,9 @@ use App\Shop\Refused;
 
 final class LiftHold
 {
-    public function __construct(private readonly Ledger $ledger) {}
+    public function __construct(private readonly Ledger $ledger)
+    {
+    }
 
     public function lift(Hold $hold, string $reason, Person $by): void
     {

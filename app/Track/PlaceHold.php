@@ -7,7 +7,9 @@ use App\Shop\Person;
 
 final class PlaceHold
 {
-    public function __construct(private readonly Ledger $ledger) {}
+    public function __construct(private readonly Ledger $ledger)
+    {
+    }
 
     public function place(Unit $unit, string $kind, string $reason, Person $by, string $liftRole = 'manager'): Hold
     {

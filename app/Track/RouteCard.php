@@ -5,8 +5,10 @@ namespace App\Track;
 /** The unit's route card: one long card that grows a section at each station. */
 final class RouteCard
 {
-    /** @param list<CardSection> $sections */
-    public function __construct(private readonly array $sections) {}
+    /** @param  list<CardSection>  $sections */
+    public function __construct(private readonly array $sections)
+    {
+    }
 
     /** @return array<string, mixed> */
     public function of(Unit $unit): array

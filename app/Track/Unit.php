@@ -2,14 +2,14 @@
 
 namespace App\Track;
 
-use Illuminate\Database\Eloquent\Model;
-use App\Shop\Person;
-use App\Shop\Customer;
-use App\Catalog\Variant;
-use App\Catalog\JobType;
 use App\Catalog\Family;
-use Illuminate\Database\Eloquent\Relations\HasMany;
+use App\Catalog\JobType;
+use App\Catalog\Variant;
+use App\Shop\Customer;
+use App\Shop\Person;
+use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
+use Illuminate\Database\Eloquent\Relations\HasMany;
 
 /** One physical unit, from core tag to return. Every station works on it. */
 final class Unit extends Model
@@ -62,7 +62,7 @@ final class Unit extends Model
         return $this->hasMany(Hold::class);
     }
 
-    /** @param string $number core tag or unit serial, as scanned */
+    /** @param  string  $number core tag or unit serial, as scanned */
     public static function byNumber(string $number): self
     {
         return self::query()->where('core_tag', $number)->first()

@@ -10,7 +10,9 @@ namespace Yard\Core;
  */
 final class Decimal
 {
-    private function __construct(private readonly int $digits, public readonly int $places) {}
+    private function __construct(private readonly int $digits, public readonly int $places)
+    {
+    }
 
     public static function ofFloat(float $n): self
     {

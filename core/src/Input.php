@@ -10,7 +10,7 @@ namespace Yard\Core;
  */
 final class Input
 {
-    /** @param \ArrayObject<string, array<string, bool>> $seen pointer of each opened object => its keys, true when read */
+    /** @param  \ArrayObject<string, array<string, bool>>  $seen pointer of each opened object => its keys, true when read */
     private function __construct(
         private readonly mixed $value,
         public readonly string $path,
@@ -115,7 +115,7 @@ final class Input
         return $text->asString();
     }
 
-    /** @param list<string> $allowed */
+    /** @param  list<string>  $allowed */
     public function choice(string $key, array $allowed): string
     {
         $in = $this->at($key);

@@ -91,7 +91,7 @@ final class ContractTest extends CoreTestCase
 
     public function test_command_line_refuses_with_exit_2(): void
     {
-        foreach ([['units.convert', '{"value":18,'], ['units.convert', '[]'], ['units.convert', ''], ['no.such', '{}'], ['', '{}'], ['--schema', ''], ['--schema nope', ''], ['fit.stack', 'null'], ["units.parse", "{\"text\":\"\xff\",\"kind\":\"length\"}"], ['units.convert', '{"value":1e999,"from":"in","to":"mm"}']] as [$arguments, $stdin]) {
+        foreach ([['units.convert', '{"value":18,'], ['units.convert', '[]'], ['units.convert', ''], ['no.such', '{}'], ['', '{}'], ['--schema', ''], ['--schema nope', ''], ['fit.stack', 'null'], ['units.parse', "{\"text\":\"\xff\",\"kind\":\"length\"}"], ['units.convert', '{"value":1e999,"from":"in","to":"mm"}']] as [$arguments, $stdin]) {
             [$status, $out, $text] = $this->command($arguments, $stdin);
             $this->assertSame(2, $status, $text);
             $this->assertSame(['code', 'message', 'path'], array_keys($out['error']), $text);

@@ -24,7 +24,7 @@ abstract class CoreTestCase extends TestCase
         return $out;
     }
 
-    /** @param array<string, mixed> $input */
+    /** @param  array<string, mixed>  $input */
     protected function assertRefused(string $name, array $input, string $code, string $path): BadInput
     {
         try {

@@ -6,7 +6,7 @@ namespace Yard\Core\Tests;
 
 final class FitTest extends CoreTestCase
 {
-    /** @param array<string, array{int, array<string, array{float|int, ?int}>}> $slots */
+    /** @param  array<string, array{int, array<string, array{float|int, ?int}>}>  $slots */
     private static function stack(float $depth, float $fixed, float $min, float $max, array $slots, string $unit = 'um'): array
     {
         $list = [];

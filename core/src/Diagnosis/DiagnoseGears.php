@@ -96,7 +96,7 @@ final class DiagnoseGears implements Calculator
         return $observed;
     }
 
-    /** @param list<string> $allowed */
+    /** @param  list<string>  $allowed */
     private static function oneOf(Input $in, array $allowed): string
     {
         if (! in_array($in->asString(), $allowed, true)) {
@@ -118,7 +118,7 @@ final class DiagnoseGears implements Calculator
         return array_map(static fn (string $f): array => ['id' => $f, 'values' => $values[self::kindOf($f)], 'reliability' => $table['reliability'][self::kindOf($f)]], array_keys($observed));
     }
 
-    /** @param array<string, string> $observed */
+    /** @param  array<string, string>  $observed */
     private function row(string $element, string $feature, array $observed): string
     {
         [$kind, $what] = explode(':', $feature, 2);
@@ -135,11 +135,12 @@ final class DiagnoseGears implements Calculator
         if (! in_array($element, $this->chart[$what], true)) {
             return 'idle';
         }
+
         // A good gear that loads the element less than a bad one does not clear it.
         return $observed[$feature] === 'ok' && $this->worstFailed($element, $observed) > $this->torque[$what][$element] + 1e-9 ? 'carriesLess' : 'carries';
     }
 
-    /** @param array<string, string> $observed */
+    /** @param  array<string, string>  $observed */
     private function worstFailed(string $element, array $observed): float
     {
         $worst = -1.0;
@@ -160,7 +161,7 @@ final class DiagnoseGears implements Calculator
     {
         $out = [];
         foreach ($this->torque as $gear => $torques) {
-            if (isset($torques[$element]) && ($observed["gear:$gear"] ?? '') === 'ok' && $torques[$element] + 1e-9 >= $this->worstFailed($element, $observed)) {
+            if (isset($torques[$element]) && ($observed["gear:$gear"] ?? '') === 'ok' && $this->worstFailed($element, $observed) <= $torques[$element] + 1e-9) {
                 $out[] = (string) $gear;
             }
         }

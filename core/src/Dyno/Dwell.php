@@ -14,5 +14,6 @@ final class Dwell
         public readonly int $steadyFirst,
         public readonly int $steadyLast,
         public readonly float $ratio,
-    ) {}
+    ) {
+    }
 }

@@ -38,7 +38,7 @@ final class GearFinder
         }
         $merged = [];
         foreach ($runs as $run) {
-            if ($run[2] - $run[1] + 1 < $shortest) {
+            if ($shortest > $run[2] - $run[1] + 1) {
                 continue;
             }
             $last = count($merged) - 1;
@@ -52,7 +52,7 @@ final class GearFinder
         return array_map(static fn (array $run): Dwell => self::dwell($ratio, ...$run), $merged);
     }
 
-    /** @param array<string, float> $nominal */
+    /** @param  array<string, float>  $nominal */
     public static function gearOf(?float $ratio, array $nominal): ?string
     {
         $best = null;
@@ -66,7 +66,7 @@ final class GearFinder
         return $best;
     }
 
-    /** @param list<?float> $ratio */
+    /** @param  list<?float>  $ratio */
     public static function standsBetween(array $ratio, int $from, int $to): bool
     {
         for ($k = $from; $k <= $to; $k++) {
@@ -78,7 +78,7 @@ final class GearFinder
         return false;
     }
 
-    /** @param list<?float> $ratio */
+    /** @param  list<?float>  $ratio */
     private static function smoothed(array $ratio, int $k): ?float
     {
         if ($ratio[$k] === null) {
@@ -94,7 +94,7 @@ final class GearFinder
         return $near === [] ? null : Signal::median($near);
     }
 
-    /** @param list<?float> $ratio */
+    /** @param  list<?float>  $ratio */
     private static function dwell(array $ratio, string $gear, int $first, int $last): Dwell
     {
         $values = [];

@@ -10,6 +10,9 @@ final class ShiftMeter
     /** A dip of the output speed of at least this share is a tie-up. */
     public const TIE_UP_PCT = 1.0;
 
+    /** In gear a smaller dip is noise, rev/min. */
+    private const SMALLEST_DIP_RPM = 10.0;
+
     /** A change of gear that takes longer than this is not one shift, seconds. */
     private const LONGEST = 4.0;
 
@@ -25,7 +28,8 @@ final class ShiftMeter
         private readonly array $ratio,
         private readonly float $rate,
         private readonly array $commands,
-    ) {}
+    ) {
+    }
 
     /**
      * @param  list<Dwell>  $dwells
@@ -65,26 +69,33 @@ final class ShiftMeter
                 $slice = array_slice($this->output, $k, min($block, $dwell->last - $k + 1));
                 $medians[] = $slice === [] ? 0.0 : Signal::median($slice);
             }
+            // The median over a symmetric window follows a steady rise or fall, but not a short dip.
+            $smooth = [];
+            foreach (array_keys($medians) as $i) {
+                $half = min(10, $i, count($medians) - 1 - $i);
+                $smooth[] = Signal::median(array_slice($medians, $i - $half, 2 * $half + 1) ?: [0.0]);
+            }
             $dips = [];
             $baseline = [];
-            for ($k = $dwell->first; $k <= $dwell->last; $k++) {
-                $i = intdiv($k - $dwell->first, $block);
-                $half = min(10, $i, count($medians) - 1 - $i);
-                $baseline[$k] = Signal::median(array_slice($medians, $i - $half, 2 * $half + 1) ?: [0.0]);
+            [$first, $last] = [$dwell->first + intdiv($block, 2), $dwell->first + (count($smooth) - 2) * $block + intdiv($block, 2)];
+            for ($k = $first; $k < $last; $k++) {
+                $u = ($k - $first) / $block;
+                $i = (int) $u;
+                $baseline[$k] = $smooth[$i] + ($smooth[$i + 1] - $smooth[$i]) * ($u - $i);
                 $dips[$k] = $baseline[$k] - $this->output[$k];
             }
-            for ($k = $dwell->first; $k <= $dwell->last; $k++) {
-                if ($dips[$k] < self::TIE_UP_PCT / 100.0 * abs($baseline[$k]) || $baseline[$k] <= 0.0) {
+            for ($k = $first; $k < $last; $k++) {
+                if ($dips[$k] < max(self::TIE_UP_PCT / 100.0 * $baseline[$k], self::SMALLEST_DIP_RPM)) {
                     continue;
                 }
                 $end = $k;
                 $deepest = $k;
-                while ($end < $dwell->last && $dips[$end + 1] > 0.002 * $baseline[$end + 1]) {
+                while ($end < $last - 1 && $dips[$end + 1] > 0.002 * $baseline[$end + 1]) {
                     $end++;
                     $deepest = $dips[$end] > $dips[$deepest] ? $end : $deepest;
                 }
                 $start = $k;
-                while ($start > $dwell->first && $dips[$start - 1] > 0.002 * $baseline[$start - 1]) {
+                while ($start > $first && $dips[$start - 1] > 0.002 * $baseline[$start - 1]) {
                     $start--;
                 }
                 [$depth, $at] = Signal::peak($dips, $deepest);
@@ -177,7 +188,10 @@ final class ShiftMeter
         return $excess[$top] <= max(3.0 * $noise, 1e-6) ? [0.0, $at] : [$peak, $at];
     }
 
-    /** Deepest dip of the output speed below the line from before to after the shift, as a percentage of before. */
+    /**
+     * Deepest dip of the output speed below its speed before the shift, or below the line to its speed after when the
+     * load slows it down anyway, as a percentage of before.
+     */
     private function tieUpDepth(int $i0, int $i1): float
     {
         $margin = max(1, (int) round(0.2 * $this->rate));
@@ -191,7 +205,8 @@ final class ShiftMeter
         $deepest = 0.0;
         $dips = [];
         for ($k = $i0; $k <= $i1; $k++) {
-            $dips[$k] = $before + ($after - $before) * ($k - $kBefore) / ($kAfter - $kBefore) - abs($this->output[$k]);
+            $line = $before + ($after - $before) * ($k - $kBefore) / ($kAfter - $kBefore);
+            $dips[$k] = min($before, $line) - abs($this->output[$k]);
         }
         foreach ($dips as $k => $dip) {
             if ($dip > $deepest) {

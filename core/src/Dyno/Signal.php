@@ -7,7 +7,7 @@ namespace Yard\Core\Dyno;
 /** Small helpers on evenly sampled signals. */
 final class Signal
 {
-    /** @param non-empty-list<float> $x */
+    /** @param  non-empty-list<float>  $x */
     public static function median(array $x): float
     {
         sort($x);
@@ -16,7 +16,7 @@ final class Signal
         return $n % 2 === 1 ? $x[intdiv($n, 2)] : 0.5 * ($x[intdiv($n, 2) - 1] + $x[intdiv($n, 2)]);
     }
 
-    /** @param non-empty-list<float> $x */
+    /** @param  non-empty-list<float>  $x */
     public static function mean(array $x): float
     {
         return array_sum($x) / count($x);

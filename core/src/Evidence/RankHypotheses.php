@@ -158,7 +158,7 @@ final class RankHypotheses implements Calculator
         return array_map(static fn (float $x): float => $x / $sum, $p);
     }
 
-    /** @param list<float> $p */
+    /** @param  list<float>  $p */
     private static function entropy(array $p): float
     {
         $h = 0.0;

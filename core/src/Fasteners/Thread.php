@@ -15,7 +15,9 @@ final class Thread
         '12' => 1.75, '14' => 2.0, '16' => 2.0, '18' => 2.5, '20' => 2.5, '22' => 2.5, '24' => 3.0, '27' => 3.0, '30' => 3.5, '33' => 3.5, '36' => 4.0, '39' => 4.0,
     ];
 
-    private function __construct(public readonly bool $metric, public readonly float $diameterMm, public readonly float $pitchMm) {}
+    private function __construct(public readonly bool $metric, public readonly float $diameterMm, public readonly float $pitchMm)
+    {
+    }
 
     /** @throws BadInput when the text is no thread */
     public static function of(string $text, string $path = ''): self

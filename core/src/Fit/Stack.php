@@ -4,7 +4,6 @@ declare(strict_types=1);
 
 namespace Yard\Core\Fit;
 
-use Yard\Core\BadInput;
 use Yard\Core\Calculator;
 use Yard\Core\Decimal;
 use Yard\Core\Input;

@@ -215,7 +215,7 @@ final class StackSearch
         return $unpriced === [] ? $out : $out + ['costMissing' => array_map(strval(...), array_keys($unpriced))];
     }
 
-    /** @param array<int, int> $counts */
+    /** @param  array<int, int>  $counts */
     private function inStock(array $counts): bool
     {
         foreach ($this->shared as $part => $options) {

@@ -9,14 +9,15 @@ use Yard\Core\Input;
 /** A clutch (shaft to shaft), brake (shaft to case) or one-way clutch. */
 final class Element
 {
-    /** @param 'negative'|'positive'|null $locks sign of wa - wb a one-way clutch refuses */
+    /** @param  'negative'|'positive'|null  $locks sign of wa - wb a one-way clutch refuses */
     private function __construct(
         public readonly string $id,
         public readonly string $kind,
         public readonly string $a,
         public readonly string $b,
         public readonly ?string $locks,
-    ) {}
+    ) {
+    }
 
     public static function read(Input $in): self
     {

@@ -9,7 +9,7 @@ use Yard\Core\Input;
 /** One planetary set: simple S ws + R wr = (S+R) wc, or double (two meshed planets) S ws - R wr = (S-R) wc. */
 final class PlanetarySet
 {
-    /** @param list<int> $planetTeeth one entry for a simple set, sun side and ring side for a double one, or none */
+    /** @param  list<int>  $planetTeeth one entry for a simple set, sun side and ring side for a double one, or none */
     private function __construct(
         public readonly string $id,
         public readonly bool $double,
@@ -20,7 +20,8 @@ final class PlanetarySet
         public readonly int $ringTeeth,
         public readonly array $planetTeeth,
         public readonly ?int $planets,
-    ) {}
+    ) {
+    }
 
     public static function read(Input $in): self
     {

@@ -124,7 +124,7 @@ final class Train
         return $result;
     }
 
-    /** @param array<string, Element> $held */
+    /** @param  array<string, Element>  $held */
     private function speedSystem(array $held): LinearSystem
     {
         $n = count($this->index);

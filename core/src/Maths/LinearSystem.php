@@ -17,7 +17,7 @@ final class LinearSystem
 
     public readonly bool $consistent;
 
-    /** @param list<non-empty-list<float>> $rows coefficients of the unknowns, right-hand side last */
+    /** @param  list<non-empty-list<float>>  $rows coefficients of the unknowns, right-hand side last */
     public function __construct(private readonly int $unknowns, array $rows)
     {
         while ($rows !== []) {

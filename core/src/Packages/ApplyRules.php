@@ -35,7 +35,9 @@ final class ApplyRules
      * @param  array<string, array{name: string, why: string, requires: list<string>, excludes: list<string>, omits: list<string>, omitWhy: string}>  $options
      * @param  list<string>  $dropped  package options the customer does not want
      */
-    private function __construct(private readonly array $options, private readonly array $dropped) {}
+    private function __construct(private readonly array $options, private readonly array $dropped)
+    {
+    }
 
     /**
      * @param  array<string, array{name: string, why: string, requires: list<string>, excludes: list<string>, omits: list<string>, omitWhy: string}>  $options
@@ -107,7 +109,7 @@ final class ApplyRules
         return true;
     }
 
-    /** @param list<string> $options */
+    /** @param  list<string>  $options */
     private function conflict(array $options, string $rule, string $explain): bool
     {
         sort($options);

@@ -39,7 +39,8 @@ final class Unit
         public readonly string $kind,
         private readonly float $numerator,
         private readonly float $denominator,
-    ) {}
+    ) {
+    }
 
     /** @throws BadInput for a symbol that is not in the table */
     public static function of(string $symbol, string $path = ''): self

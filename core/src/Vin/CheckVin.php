@@ -54,7 +54,7 @@ final class CheckVin implements Calculator
         ] + $out;
     }
 
-    /** @param string $vin 17 legal characters */
+    /** @param  string  $vin 17 legal characters */
     public static function checkDigit(string $vin): string
     {
         $sum = 0;

@@ -1,0 +1,35 @@
+<?php
+
+namespace App\Bench;
+
+use App\Ledger\Ledger;
+use App\Shop\Person;
+use App\Shop\Refused;
+use App\Track\Gatekeeper;
+use App\Track\Unit;
+use Yard\Core\BadInput;
+use Yard\Core\Calculators;
+
+/** Which gears worked, slipped or were gone: the other half of the diagnosis beside the findings. */
+final class ReportSymptoms
+{
+    public function __construct(private readonly Ledger $ledger)
+    {
+    }
+
+    /** @param  array<string, string>  $observed gear or shift => ok, slips, missing, flare ... */
+    public function report(Unit $unit, array $observed, Person $by): void
+    {
+        Gatekeeper::at($unit, 'identify', 'desk', 'teardown', 'bench', 'returns');
+        if ($unit->family === null) {
+            throw new Refused('Set the family at receiving first: the gears are those of its chart.', 409);
+        }
+        try {
+            Calculators::call('diagnose.gears', ['observed' => (object) $observed] + $unit->family->train);
+        } catch (BadInput $e) {
+            throw Refused::at($e->path, $e->getMessage());
+        }
+        $unit->update(['symptoms' => (object) $observed]);
+        $this->ledger->onUnit($unit, 'symptoms.reported', ['observed' => (object) $observed]);
+    }
+}

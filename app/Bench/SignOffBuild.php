@@ -1,0 +1,67 @@
+<?php
+
+namespace App\Bench;
+
+use App\Cell\LastVerdict;
+use App\Ledger\Ledger;
+use App\Shop\Person;
+use App\Shop\Refused;
+use App\Track\Build;
+use App\Track\Gatekeeper;
+
+/** The builder signs for the assembly; refused with every reason while something is missing or outside its window. */
+final class SignOffBuild
+{
+    public function __construct(private readonly Ledger $ledger, private readonly LastVerdict $lastVerdict)
+    {
+    }
+
+    public function sign(Build $build, Person $by): SignOff
+    {
+        $unit = $build->unit()->firstOrFail();
+        Gatekeeper::at($unit, 'bench');
+        Gatekeeper::noHold($unit);
+        $reasons = $this->reasonsAgainst($build);
+        if ($reasons !== []) {
+            throw new Refused('The sign-off is refused: '.lcfirst($reasons[0]).(count($reasons) > 1 ? ' And '.(count($reasons) - 1).' more.' : ''), 422, array_map(fn (string $r) => ['pointer' => '', 'detail' => $r], $reasons));
+        }
+        $sign = SignOff::create(['build_id' => $build->id, 'what' => 'assembly', 'loop_no' => $this->lastVerdict->loop($build), 'signed_by' => $by->id, 'signed_at' => now()]);
+        $this->ledger->onUnit($unit, 'assembly.signed', ['serial' => $build->serial, 'loop' => $sign->loop_no]);
+        $unit->moveTo(Gatekeeper::next($unit, 'bench'));
+
+        return $sign;
+    }
+
+    /** @return list<string> why the build cannot be signed yet, empty when it can */
+    public function reasonsAgainst(Build $build): array
+    {
+        $reasons = [];
+        $spec = $build->spec;
+        $marks = StepMark::query()->where('unit_id', $build->unit_id)->where('generation', $build->generation)->where('phase', 'assembly')->pluck('step')->all();
+        foreach ($spec['assembly'] as $step) {
+            if (! in_array($step['code'], $marks, true)) {
+                $reasons[] = "Step \"{$step['name']}\" is not done.";
+            }
+        }
+        $latest = Measurement::query()->with('gauge')->where('build_id', $build->id)->orderBy('id')->get()->keyBy(fn (Measurement $m) => "$m->kind:$m->code");
+        $fits = PackFit::query()->where('build_id', $build->id)->whereNull('undone_at')->pluck('pack')->all();
+        $reopened = $this->lastVerdict->failedElement($build);
+        foreach ([['pack', 'packs', 'clearance'], ['end-play', 'endPlays', 'end play'], ['air-check', 'airChecks', 'pressure loss']] as [$kind, $list, $what]) {
+            foreach ($spec[$list] as $row) {
+                if ($kind !== 'air-check' && ! in_array($row['code'], $fits, true)) {
+                    $reasons[] = "\"{$row['name']}\": no parts chosen yet.";
+                }
+                $m = $latest["$kind:{$row['code']}"] ?? null;
+                $reasons[] = match (true) {
+                    $m === null => "\"{$row['name']}\": the $what is not measured.",
+                    ! $m->inside => "\"{$row['name']}\": the $what of ".(float) $m->value." $m->unit lies outside ".(float) $m->window_min.' to '.(float) $m->window_max.'.',
+                    $m->gauge?->calibrated_until < $m->measured_at->format('Y-m-d') => "\"{$row['name']}\": the gauge {$m->gauge?->name} was past its calibration date.",
+                    $reopened !== null && $reopened['element'] === ($row['element'] ?? '') && $m->measured_at < $reopened['at'] => "\"{$row['name']}\" must be measured again after the failed dyno run.",
+                    default => null,
+                };
+            }
+        }
+
+        return array_values(array_filter($reasons));
+    }
+}

@@ -1,0 +1,38 @@
+<?php
+
+namespace App\Builds;
+
+use App\Track\RouteCard;
+use App\Track\Unit;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+
+final class BuildsController
+{
+    private const ORDER = ['package' => 'required|string|max:60', 'add' => 'array|max:60', 'add.*' => 'string|max:60', 'drop' => 'array|max:60', 'drop.*' => 'string|max:60'];
+
+    public function preview(Request $request, string $number, ResolveSpec $resolve): JsonResponse
+    {
+        $in = $request->validate(self::ORDER);
+
+        return response()->json($resolve->of(Unit::byNumber($number)->family()->firstOrFail(), $in['package'], $in['add'] ?? [], $in['drop'] ?? []));
+    }
+
+    public function order(Request $request, string $number, PlaceOrder $action, RouteCard $card): JsonResponse
+    {
+        $in = $request->validate(self::ORDER + ['customer' => 'nullable|string|max:20', 'vehicle' => 'nullable|string|max:40', 'promisedOn' => 'nullable|date_format:Y-m-d', 'version' => 'nullable|integer']);
+        $unit = Unit::byNumber($number);
+        $action->place($unit, $in, $request->user());
+
+        return response()->json($card->of($unit->refresh()), 201);
+    }
+
+    public function release(Request $request, string $number, ReleaseBuild $action, RouteCard $card): JsonResponse
+    {
+        $in = $request->validate(['version' => 'required|integer', 'acknowledged' => 'array|max:60', 'acknowledged.*' => 'string|max:60']);
+        $unit = Unit::byNumber($number);
+        $action->release($unit, $in['version'], $in['acknowledged'] ?? [], $request->user());
+
+        return response()->json($card->of($unit->refresh()));
+    }
+}

@@ -1,0 +1,60 @@
+<?php
+
+namespace App\Builds;
+
+use App\Catalog\Application;
+use App\Catalog\Package;
+use App\Track\Build;
+use App\Track\CardSection;
+use App\Track\Unit;
+use Yard\Core\Calculators;
+
+final class SpecSection implements CardSection
+{
+    public function __construct(private readonly ResolveSpec $resolve)
+    {
+    }
+
+    public function key(): string
+    {
+        return 'build';
+    }
+
+    public function of(Unit $unit): ?array
+    {
+        if ($unit->variant === null) {
+            return null;
+        }
+        $build = $unit->currentBuild?->loadMissing(['vehicle', 'customer', 'parent']);
+        $lines = $build?->order_lines;
+
+        return [
+            'packages' => Package::query()->where('family_id', $unit->family_id)->orderBy('id')->get()->map(fn (Package $p) => ['code' => $p->code, 'name' => $p->name, 'duty' => $p->duty, 'text' => $p->body['text'], 'basePrice' => (float) $p->base_price])->all(),
+            'vehicles' => Application::query()->with('vehicle')->where('variant_id', $unit->variant_id)->orderBy('vehicle_id')->limit(100)->get()->map(fn (Application $a) => ['code' => $a->vehicle->code, 'name' => "{$a->vehicle->maker} {$a->vehicle->model}, {$a->vehicle->engine}", 'years' => "$a->from_year-$a->to_year", 'source' => $a->source, 'confidence' => $a->confidence])->all(),
+            'order' => $build === null ? null : $this->order($build) + ['spec' => $build->spec === null ? $this->resolve->of($unit->family, $lines['package'], $lines['add'], $lines['drop']) : array_diff_key($build->spec, ['train' => 0, 'assembly' => 0])],
+            'ratios' => array_map(fn (array $g) => ['gear' => $g['name'], 'ratio' => $g['ratio'], 'applied' => $this->appliedIn($unit, $g['name'])], Calculators::call('geartrain.solve', $unit->family->train)['gears']),
+            'generations' => Build::query()->where('unit_id', $unit->id)->orderBy('generation')->get()->map(fn (Build $b) => ['serial' => $b->serial, 'generation' => $b->generation, 'state' => $b->state])->all(),
+        ];
+    }
+
+    /** @return array<string, mixed> */
+    private function order(Build $build): array
+    {
+        return [
+            'serial' => $build->serial, 'generation' => $build->generation, 'parentSerial' => $build->parent?->serial, 'state' => $build->state, 'customer' => $build->customer?->name, 'vehicle' => $build->vehicle === null ? null : ['code' => $build->vehicle->code, 'name' => "{$build->vehicle->maker} {$build->vehicle->model}"],
+            'duty' => $build->duty, 'lines' => $build->order_lines, 'price' => (float) $build->price, 'hours' => (float) $build->hours, 'promisedOn' => $build->promised_on?->format('Y-m-d'), 'releasedAt' => $build->released_at?->toIso8601ZuluString(), 'version' => $build->version,
+        ];
+    }
+
+    /** @return list<string> */
+    private function appliedIn(Unit $unit, string $gear): array
+    {
+        foreach ($unit->family->train['gears'] as $g) {
+            if ($g['name'] === $gear) {
+                return $g['applied'];
+            }
+        }
+
+        return [];
+    }
+}

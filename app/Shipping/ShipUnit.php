@@ -1,0 +1,43 @@
+<?php
+
+namespace App\Shipping;
+
+use App\Cell\LastVerdict;
+use App\Ledger\Ledger;
+use App\Shop\Customer;
+use App\Shop\Person;
+use App\Shop\Refused;
+use App\Track\Build;
+use App\Track\Gatekeeper;
+
+/** The ship gate: no hold, tested (or marked untested by the job type), papers complete and frozen. */
+final class ShipUnit
+{
+    public function __construct(private readonly Ledger $ledger, private readonly DeliverySheet $sheet, private readonly LastVerdict $verdicts)
+    {
+    }
+
+    public function ship(Build $build, ?string $customerCode, string $carrier, Person $by): Shipment
+    {
+        $unit = $build->unit()->firstOrFail();
+        Gatekeeper::at($unit, 'dispatch');
+        Gatekeeper::noHold($unit);
+        if (in_array('cell', $unit->jobType->route, true) && $this->verdicts->passed($build) === null) {
+            throw new Refused('This unit has no passed dyno run, so it does not leave the house.', 409);
+        }
+        $customer = $customerCode === null ? $build->customer : Customer::query()->where('code', $customerCode)->first();
+        if ($customer === null) {
+            throw Refused::at('/customer', 'Say who gets the unit.');
+        }
+        if ($unit->ownership === 'customer' && $customer->id !== $unit->customer_id) {
+            throw Refused::at('/customer', "This is the customer's own unit: it goes back to the customer it came from.");
+        }
+        $sheet = $this->sheet->of($build) + ['customer' => $customer->name, 'shippedOn' => now()->format('Y-m-d')];
+        $shipment = Shipment::create(['build_id' => $build->id, 'customer_id' => $customer->id, 'carrier' => $carrier, 'sheet' => $sheet, 'warranty_until' => now()->addDays($unit->jobType->warranty_days)->format('Y-m-d'), 'warranty_km' => $unit->jobType->warranty_km, 'shipped_by' => $by->id, 'shipped_at' => now()]);
+        $build->update(['state' => 'shipped']);
+        $this->ledger->onUnit($unit, 'unit.shipped', ['serial' => $build->serial, 'customer' => $customer->code, 'carrier' => $carrier, 'sheetSha256' => hash('sha256', json_encode($sheet, JSON_THROW_ON_ERROR))]);
+        $unit->moveTo('field');
+
+        return $shipment;
+    }
+}

@@ -1,0 +1,14 @@
+<!DOCTYPE html>
+<html lang="en">
+<head>
+    <meta charset="utf-8">
+    <meta name="viewport" content="width=device-width, initial-scale=1">
+    <title>Vast Yard</title>
+    <link rel="icon" href="/mark.svg" type="image/svg+xml">
+    @vite('resources/ui/main.tsx')
+</head>
+<body>
+    <div id="yard"></div>
+    <noscript>Vast Yard needs JavaScript.</noscript>
+</body>
+</html>
