@@ -19,6 +19,7 @@ $app = Application::configure(basePath: dirname(__DIR__))
         Illuminate\Support\Facades\Route::middleware('desk')->group(base_path('routes/pages.php'));
     }, commands: base_path('routes/console.php'))
     ->withMiddleware(function (Middleware $middleware): void {
+        $middleware->redirectGuestsTo('/');
         $middleware->remove(HandleCors::class); // same-origin application; see shims/README.md
         $middleware->group('desk', [
             EncryptCookies::class, AddQueuedCookiesToResponse::class, StartSession::class, ValidateCsrfToken::class, SubstituteBindings::class,

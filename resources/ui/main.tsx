@@ -1,0 +1,19 @@
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { StrictMode } from 'react';
+import { createRoot } from 'react-dom/client';
+import { BrowserRouter } from 'react-router';
+import { App } from './App';
+import { isProblem } from './lib/api';
+import './styles.css';
+
+const client = new QueryClient({ defaultOptions: { queries: { staleTime: 10_000, refetchOnWindowFocus: true, retry: (n, e) => n < 3 && !(isProblem(e) && e.status >= 400 && e.status < 500) } } });
+
+createRoot(document.getElementById('yard')!).render(
+    <StrictMode>
+        <QueryClientProvider client={client}>
+            <BrowserRouter>
+                <App />
+            </BrowserRouter>
+        </QueryClientProvider>
+    </StrictMode>,
+);

@@ -1,0 +1,136 @@
+import { useQuery } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+import { answer, api, fieldProblem, type Schemas } from '../../lib/api';
+import { formatMoney } from '../../lib/format';
+import { useWrite } from '../../lib/useWrite';
+import { Choice, Field, Mark, Panel, ProblemNote, Select } from '../../parts/basics';
+import type { SectionProps } from '../yard/UnitCard';
+
+/** Order, package, wishes; rules answer with a sentence each; release freezes it and gives the serial. */
+export function Order(props: SectionProps) {
+    const order = props.card.build!.order;
+    return props.card.station === 'desk' && props.can('specify-build') ? <Desk {...props} /> : order ? <Frozen {...props} spec={order.spec} /> : <Panel title="Specification"><p className="text-faint">No order is written yet.</p></Panel>;
+}
+
+function Desk({ card, onCard }: SectionProps) {
+    const b = card.build!;
+    const draft = b.order?.state === 'draft' ? b.order : null;
+    const [d, setD] = useState({ package: (draft?.lines as { package?: string } | undefined)?.package ?? b.packages[0]?.code ?? '', add: ((draft?.lines as { add?: string[] } | undefined)?.add ?? []) as string[], drop: ((draft?.lines as { drop?: string[] } | undefined)?.drop ?? []) as string[], customer: card.customer?.code ?? '', vehicle: draft?.vehicle?.code ?? b.vehicles[0]?.code ?? '', promisedOn: draft?.promisedOn ?? '' });
+    const form = useQuery({ queryKey: ['intake-form'], queryFn: () => answer(api.GET('/intake-form')) });
+    const [spec, setSpec] = useState<Schemas['Spec'] | null>(draft?.spec ?? null);
+    const [told, setTold] = useState<string[]>([]);
+    const { busy, problem, write } = useWrite();
+    const asked = JSON.stringify([d.package, d.add, d.drop]);
+    useEffect(() => {
+        let stale = false;
+        void api.POST('/units/{number}/order/preview', { params: { path: { number: card.coreTag } }, body: { package: d.package, add: d.add, drop: d.drop } }).then(({ data }) => !stale && data && setSpec(data));
+        return () => {
+            stale = true;
+        };
+        // eslint-disable-next-line react-hooks/exhaustive-deps
+    }, [asked]);
+    const set = (change: Partial<typeof d>) => setD({ ...d, ...change });
+    const body = { package: d.package, add: d.add, drop: d.drop, customer: d.customer || null, vehicle: d.vehicle || null, promisedOn: d.promisedOn || null, version: draft?.version ?? null };
+    const save = (then?: (version: number) => void) => write((headers) => api.POST('/units/{number}/order', { params: { path: { number: card.coreTag } }, headers, body }), (next) => { onCard(next); then?.(next.build!.order!.version); });
+    const release = () => save((version) => void write((headers) => api.POST('/units/{number}/release', { params: { path: { number: card.coreTag } }, headers, body: { version, acknowledged: told } }), onCard));
+    const surprises = spec?.options.filter((o) => o.surprise) ?? [];
+    return (
+        <div className="grid items-start gap-3 lg:grid-cols-[1fr_1.4fr]">
+            <div className="flex flex-col gap-3">
+                <Panel title="Order">
+                    <div className="flex flex-col gap-3">
+                        <Choice label="Package" value={d.package} values={b.packages.map((p) => p.code)} text={(c) => b.packages.find((p) => p.code === c)!.name} onChange={(v) => set({ package: v, add: [], drop: [] })} />
+                        <p className="text-sm">{b.packages.find((p) => p.code === d.package)?.text}</p>
+                        <Select label="Customer" value={d.customer} onChange={(customer) => set({ customer })} empty="for the shelf" options={(form.data?.customers ?? []).map((c) => ({ value: c.code, text: c.name }))} problem={fieldProblem(problem, '/customer')} />
+                        <Select label="Vehicle" value={d.vehicle} onChange={(vehicle) => set({ vehicle })} empty="not named" options={b.vehicles.map((v) => ({ value: v.code, text: `${v.name} (${v.years})` }))} problem={fieldProblem(problem, '/vehicle')} />
+                        <Field label="Promised on" type="date" value={d.promisedOn} onChange={(promisedOn) => set({ promisedOn })} />
+                    </div>
+                </Panel>
+                {spec && (
+                    <Panel title="Price and hours">
+                        <p className="font-head text-5xl num">{formatMoney(spec.price)}</p>
+                        <p className="num">{spec.hours} h · parts {formatMoney(spec.partsCost)} · {spec.fluid.litres} L {spec.fluid.name}</p>
+                        {surprises.length > 0 && (
+                            <fieldset className="mt-2">
+                                <legend className="text-sm font-semibold text-faint">Told to the customer</legend>
+                                {surprises.map((o) => (
+                                    <label key={o.code} className="flex min-h-11 items-center gap-2"><input type="checkbox" className="size-5 accent-[var(--hand)]" checked={told.includes(o.code)} onChange={() => setTold(told.includes(o.code) ? told.filter((t) => t !== o.code) : [...told, o.code])} />{o.surprise}</label>
+                                ))}
+                            </fieldset>
+                        )}
+                        <ProblemNote problem={problem} except={['/customer', '/vehicle']} />
+                        <div className="mt-2 flex flex-wrap gap-2">
+                            <button type="button" className="btn" disabled={busy} onClick={() => void save()}>Save the draft</button>
+                            <button type="button" className="btn btn-main" disabled={busy || spec.status !== 'ok'} onClick={() => void release()}>Release the build</button>
+                        </div>
+                    </Panel>
+                )}
+            </div>
+            {spec && (
+                <div className="flex flex-col gap-3">
+                    {spec.conflicts.map((c, i) => <p key={i} role="alert" className="border-l-4 border-bad bg-sheet px-4 py-2"><Mark kind="bad">These clash.</Mark> {c.explain}</p>)}
+                    <Panel title="What goes in" aside={`${spec.options.length} options`}>
+                        <ul className="divide-y divide-rule">
+                            {spec.options.map((o) => {
+                                const because = spec.added.find((a) => a.option === o.code)?.because ?? o.why;
+                                return (
+                                    <li key={o.code} className="flex items-center gap-3 py-1">
+                                        <span className="flex-1"><strong>{o.name}</strong> <span className="text-sm text-faint">{({ wish: 'wish', package: 'package', always: 'house list', rule: 'needed' } as Record<string, string>)[o.origin]}</span><br /><span className="text-sm">{because}</span></span>
+                                        <span className="num">{o.price > 0 ? formatMoney(o.price) : '–'}</span>
+                                        {o.origin === 'package' && <button type="button" className="btn" aria-label={`Take off ${o.name}`} onClick={() => set({ drop: [...d.drop, o.code] })}>off</button>}
+                                        {o.origin === 'wish' && <button type="button" className="btn" aria-label={`Withdraw ${o.name}`} onClick={() => set({ add: d.add.filter((a) => a !== o.code) })}>off</button>}
+                                    </li>
+                                );
+                            })}
+                        </ul>
+                    </Panel>
+                    {(spec.removed.length > 0 || spec.omitted.length > 0) && (
+                        <Panel title="What stays out">
+                            <ul>{spec.removed.map((r) => <li key={r.option}><strong>{r.name}</strong>: {r.because}</li>)}{spec.omitted.map((o) => <li key={o.part}><strong>{o.part}</strong>: {o.because}</li>)}</ul>
+                        </Panel>
+                    )}
+                    <Panel title="Could be added">
+                        <ul className="divide-y divide-rule">
+                            {spec.available.map((o) => (
+                                <li key={o.code} className="flex items-center gap-3 py-1"><span className="flex-1"><strong>{o.name}</strong> <span className="text-sm">{o.why}</span></span><span className="num">{formatMoney(o.price)}</span>
+                                    <button type="button" className="btn" aria-label={`Add ${o.name}`} onClick={() => set(d.drop.includes(o.code) ? { drop: d.drop.filter((x) => x !== o.code) } : { add: [...d.add, o.code] })}>add</button></li>
+                            ))}
+                        </ul>
+                    </Panel>
+                    <Bom spec={spec} />
+                </div>
+            )}
+        </div>
+    );
+}
+
+function Frozen({ card, spec }: SectionProps & { spec: Schemas['Spec'] }) {
+    const order = card.build!.order!;
+    return (
+        <div className="grid items-start gap-3 lg:grid-cols-2">
+            <Panel title={order.serial ? `Specification of ${order.serial}` : 'Draft'} aside={order.serial ? 'frozen at release' : undefined}>
+                <p className="text-lg"><strong>{spec.package.name}</strong> for {order.customer ?? 'the shelf'}{order.vehicle && `, ${order.vehicle.name}`}</p>
+                <p className="num">{formatMoney(order.price)} · {order.hours} h · {spec.fluid.litres} L {spec.fluid.name}</p>
+                {order.parentSerial && <p>Second build of <strong>{order.parentSerial}</strong></p>}
+                <ul className="mt-2">{spec.options.map((o) => <li key={o.code}><strong>{o.name}</strong> <span className="text-sm">{spec.added.find((a) => a.option === o.code)?.because ?? o.why}</span></li>)}</ul>
+                {spec.omitted.length > 0 && <ul className="mt-2">{spec.omitted.map((o) => <li key={o.part}><Mark kind="warn">left out {o.part}</Mark> {o.because}</li>)}</ul>}
+                {spec.operations.length > 0 && <><h3 className="mt-2 text-lg">Added work</h3><ul className="list-disc pl-5">{spec.operations.map((o) => <li key={o}>{o}</li>)}</ul></>}
+            </Panel>
+            <Bom spec={spec} />
+            <Panel title="Ratios" aside="from the teeth and the apply chart">
+                <table className="w-full"><tbody>{card.build!.ratios.map((r) => <tr key={r.gear}><th scope="row" className="td text-left">{r.gear}</th><td className="td font-head text-2xl num">{r.ratio === null ? '–' : r.ratio.toFixed(3)}</td><td className="td">{r.applied.join(' ')}</td></tr>)}</tbody></table>
+            </Panel>
+        </div>
+    );
+}
+
+function Bom({ spec }: { spec: Schemas['Spec'] }) {
+    return (
+        <Panel title="Bill of materials" aside={`${formatMoney(spec.partsCost)} in parts, selective parts come on top`}>
+            <table className="w-full text-sm">
+                <thead><tr><th scope="col" className="th">Part</th><th scope="col" className="th">Name</th><th scope="col" className="th text-right">Count</th><th scope="col" className="th text-right">Price</th></tr></thead>
+                <tbody>{spec.bom.map((l) => <tr key={l.part}><td className="td num">{l.part}</td><td className="td">{l.name}</td><td className="td num text-right">{l.count}</td><td className="td num text-right">{formatMoney(l.count * l.price)}</td></tr>)}</tbody>
+            </table>
+        </Panel>
+    );
+}

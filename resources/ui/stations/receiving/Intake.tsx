@@ -1,0 +1,155 @@
+import { useRef, useState } from 'react';
+import { api, answer, fieldProblem } from '../../lib/api';
+import { formatMoney, moment } from '../../lib/format';
+import { useWrite } from '../../lib/useWrite';
+import { Choice, Field, Panel, ProblemNote, TextArea } from '../../parts/basics';
+import type { SectionProps } from '../yard/UnitCard';
+import { CreditLines } from './CreditLines';
+
+/** What was written down at receiving, with photos, trays and corrections. */
+export function Intake(props: SectionProps) {
+    const { card } = props;
+    const i = card.intake;
+    const [editing, setEditing] = useState(false);
+    return (
+        <div className="grid items-start gap-3 lg:grid-cols-[2fr_1fr]">
+            <div className="flex flex-col gap-3">
+                {editing ? (
+                    <EditIntake {...props} onDone={() => setEditing(false)} />
+                ) : (
+                    <Panel title="Received" aside={`${i.receivedBy}, ${moment(i.receivedAt)}`}>
+                        <dl className="grid grid-cols-[10rem_1fr] gap-y-1">
+                            {([['Complaint (hearsay)', i.complaint || '–'], ['Vehicle', card.vehicle], ['VIN', i.vin ?? '–'], ['Odometer', i.odometer ? `${i.odometer}${i.odometer.includes('km') ? '' : ` (${i.odometerKm} km)`}` : '–'], ['Stored codes', i.codes.join(', ') || '–'], ['Sent by', i.sender === 'shop' ? `another shop: ${i.senderDiagnosis || 'no diagnosis'}` : 'our customer'], ['Weight', i.weightKg ? `${i.weightKg} kg` : '–'], ['Converter', i.converters.map((c) => `${c.serial} (${c.state})`).join(', ') || 'did not come along'], ['Note', i.note || '–']] as const).map(([k, v]) => (
+                                <div key={k} className="contents"><dt className="text-faint">{k}</dt><dd className="num">{v}</dd></div>
+                            ))}
+                        </dl>
+                        {props.can('receive-core') && !['field', 'closed'].includes(card.station) && <button type="button" className="btn mt-2" onClick={() => setEditing(true)}>Correct this</button>}
+                    </Panel>
+                )}
+                <Panel title="Clues">
+                    <ul>{i.clues.map((c) => <li key={c.id} className="border-b border-rule py-1"><span className="text-faint">{c.name}:</span> <strong>{c.value}</strong>{c.means && <> – {c.means}</>}</li>)}</ul>
+                    {i.clues.length === 0 && <p className="text-faint">None noted.</p>}
+                </Panel>
+                <Photos {...props} />
+            </div>
+            <div className="flex flex-col gap-3">
+                <Panel title={`Grade ${card.grade}`} aside={i.gradeReason}>
+                    <p className="font-head text-5xl num">{formatMoney(card.credit)}</p>
+                    <CreditLines lines={i.creditLines} />
+                </Panel>
+                <Panel title="Trays">
+                    {i.baskets.map((b) => (
+                        <div key={b.tag} className="mb-2"><strong className="num">{b.tag}</strong><ul className="text-sm">{b.items.map((t) => <li key={t.name}>{t.count} × {t.name}{t.keepTogether && <span className="text-faint"> · keep together: {t.keepTogether}</span>}</li>)}</ul></div>
+                    ))}
+                    {i.baskets.length === 0 && <p className="text-faint">No tray is tied to this unit.</p>}
+                    {props.can('receive-core') && <FillTray {...props} />}
+                </Panel>
+                {props.can('hold-unit') && <PlaceHold {...props} />}
+            </div>
+        </div>
+    );
+}
+
+function EditIntake({ card, onCard, onDone }: SectionProps & { onDone: () => void }) {
+    const i = card.intake;
+    const [d, setD] = useState({ complaint: i.complaint, vehicle: card.vehicle, vin: i.vin ?? '', odometer: i.odometer, codes: i.codes.join(' '), senderDiagnosis: i.senderDiagnosis ?? '', repairHours: String(i.repairHours), grade: card.grade, gradeReason: i.gradeReason, note: i.note, rack: card.rack });
+    const { busy, problem, write } = useWrite();
+    const set = (change: Partial<typeof d>) => setD({ ...d, ...change });
+    const save = () =>
+        write(
+            (headers) => api.PUT('/units/{number}/intake', {
+                params: { path: { number: card.coreTag } }, headers,
+                body: { version: card.version, jobType: card.jobType.code, ownership: card.ownership as 'exchange', customer: card.customer?.code ?? null, family: i.familyCode ?? null, rack: d.rack, vehicle: d.vehicle, vin: d.vin, odometer: d.odometer, complaint: d.complaint, codes: d.codes.split(/[\s,;]+/).filter(Boolean), sender: i.sender as 'own', senderDiagnosis: d.senderDiagnosis, clues: Object.fromEntries(i.clues.map((c) => [c.id, c.value])), missing: i.missing as { part: string; count?: number }[], failedHard: i.failedHard as { part: string }[], repairHours: Number(d.repairHours), grade: d.grade as 'A', gradeReason: d.gradeReason, note: d.note, weight: i.weightKg ? `${i.weightKg} kg` : '', promisedOn: card.promisedOn },
+            }),
+            (next) => {
+                onCard(next);
+                onDone();
+            },
+        );
+    return (
+        <Panel title="Correct the intake">
+            <div className="grid gap-3 sm:grid-cols-2">
+                <TextArea label="Complaint, in the owner's words" value={d.complaint} onChange={(complaint) => set({ complaint })} />
+                <Field label="Vehicle" value={d.vehicle} onChange={(vehicle) => set({ vehicle })} />
+                <Field label="VIN" value={d.vin} onChange={(vin) => set({ vin: vin.toUpperCase() })} problem={fieldProblem(problem, '/vin')} />
+                <Field label="Odometer" value={d.odometer} onChange={(odometer) => set({ odometer })} problem={fieldProblem(problem, '/odometer')} />
+                <Field label="Stored codes" value={d.codes} onChange={(codes) => set({ codes })} />
+                {i.sender === 'shop' && <Field label="Their diagnosis" value={d.senderDiagnosis} onChange={(senderDiagnosis) => set({ senderDiagnosis })} />}
+                <Field label="Repair hours" value={d.repairHours} onChange={(repairHours) => set({ repairHours })} problem={fieldProblem(problem, '/repairHours')} />
+                <Choice label="Grade" value={d.grade} values={['A', 'B', 'C', 'D', 'X']} onChange={(grade) => set({ grade })} />
+                <Field label="Why this grade" value={d.gradeReason} onChange={(gradeReason) => set({ gradeReason })} />
+                <Field label="Rack" value={d.rack} onChange={(rack) => set({ rack })} />
+                <TextArea label="Note" value={d.note} onChange={(note) => set({ note })} />
+            </div>
+            <ProblemNote problem={problem} except={['/vin', '/odometer', '/repairHours']} />
+            <div className="mt-2 flex gap-2">
+                <button type="button" className="btn btn-main" disabled={busy} onClick={() => void save()}>Save the correction</button>
+                <button type="button" className="btn" onClick={onDone}>Leave as it was</button>
+                {problem?.status === 409 && <button type="button" className="btn" onClick={() => void answer(api.GET('/units/{number}', { params: { path: { number: card.coreTag } } })).then(onCard)}>Take the newer version</button>}
+            </div>
+        </Panel>
+    );
+}
+
+function Photos({ card, onCard, can }: SectionProps) {
+    const { busy, problem, write } = useWrite();
+    const [place, setPlace] = useState('');
+    const file = useRef<HTMLInputElement>(null);
+    const upload = async () => {
+        const chosen = file.current?.files?.[0];
+        if (!chosen) return;
+        const ok = await write((headers) => api.POST('/units/{number}/photos', { params: { path: { number: card.coreTag } }, headers, body: { photo: '', place: place || 'outside', station: card.station }, bodySerializer: (b) => { const form = new FormData(); form.set('photo', chosen); form.set('place', b.place); form.set('station', b.station ?? ''); return form; } }));
+        if (ok) {
+            if (file.current) file.current.value = '';
+            setPlace('');
+            onCard(await answer(api.GET('/units/{number}', { params: { path: { number: card.coreTag } } })));
+        }
+    };
+    return (
+        <Panel title="Photos" aside="damage already there is photographed before a tool touches it">
+            <ul className="grid gap-2 sm:grid-cols-3">
+                {card.intake.photos.map((p) => (
+                    <li key={p.id}><a href={`/api/photos/${p.id}`} target="_blank" rel="noreferrer"><img src={`/api/photos/${p.id}`} alt={`${p.place}, taken at ${p.station}`} className="border border-rule" loading="lazy" width={p.width} height={p.height} /></a><span className="text-sm">{p.place}</span></li>
+                ))}
+            </ul>
+            {card.intake.photos.length === 0 && <p className="text-faint">None yet.</p>}
+            {can('hold-unit') && (
+                <div className="mt-2 flex flex-wrap items-end gap-3">
+                    <Field label="Place on the unit" value={place} onChange={setPlace} hint="for example bell housing, pan, connector" />
+                    <label className="text-sm font-semibold text-faint">Picture<input ref={file} type="file" accept="image/*" capture="environment" className="input" /></label>
+                    <button type="button" className="btn" disabled={busy} onClick={() => void upload()}>Attach</button>
+                </div>
+            )}
+            <ProblemNote problem={problem} />
+        </Panel>
+    );
+}
+
+function FillTray({ card, onCard }: SectionProps) {
+    const { busy, problem, write } = useWrite();
+    const [tag, setTag] = useState('');
+    const [items, setItems] = useState('');
+    const rows = items.split('\n').map((l) => l.trim()).filter(Boolean).map((l) => /^(\d+)\s*x?\s+(.+)$/.exec(l)).map((m) => (m ? { name: m[2]!, count: Number(m[1]) } : null));
+    const bad = rows.indexOf(null);
+    return (
+        <details>
+            <summary className="min-h-11 py-2 font-semibold">Tie a tray to this unit</summary>
+            <Field label="Tray tag" value={tag} onChange={setTag} problem={fieldProblem(problem, '/tag')} />
+            <TextArea label="Contents, one a line: 8 check balls" rows={4} value={items} onChange={setItems} problem={bad >= 0 ? `Line ${bad + 1}: write the count first, for example 8 check balls.` : undefined} />
+            <ProblemNote problem={problem} except={['/tag']} />
+            <button type="button" className="btn mt-2" disabled={busy || !tag || rows.length === 0 || bad >= 0} onClick={() => void write((headers) => api.POST('/units/{number}/trays', { params: { path: { number: card.coreTag } }, headers, body: { tag, items: rows.filter((r) => r !== null) } }), onCard)}>Keep the list</button>
+        </details>
+    );
+}
+
+function PlaceHold({ card, onCard }: SectionProps) {
+    const { busy, problem, write } = useWrite();
+    const [reason, setReason] = useState('');
+    return (
+        <Panel title="Put on hold">
+            <Field label="Reason" value={reason} onChange={setReason} />
+            <ProblemNote problem={problem} />
+            <button type="button" className="btn mt-2" disabled={busy || !reason.trim()} onClick={() => void write((headers) => api.POST('/units/{number}/holds', { params: { path: { number: card.coreTag } }, headers, body: { reason } }), (next) => { onCard(next); setReason(''); })}>Hold this unit</button>
+        </Panel>
+    );
+}

@@ -1,0 +1,36 @@
+import { useInfiniteQuery } from '@tanstack/react-query';
+import { answer, api, type Schemas } from '../../lib/api';
+import { moment } from '../../lib/format';
+import { Loading, Panel } from '../../parts/basics';
+import type { SectionProps } from './UnitCard';
+
+const flat = (payload: unknown) => Object.entries((payload ?? {}) as Record<string, unknown>).filter(([, v]) => v !== null && v !== '' && JSON.stringify(v) !== '[]' && JSON.stringify(v) !== '{}').map(([k, v]) => `${k} ${typeof v === 'object' ? JSON.stringify(v) : String(v)}`).join(' · ');
+
+/** Every event of the unit, from the ledger. */
+export function History({ card }: SectionProps) {
+    const list = useInfiniteQuery({
+        queryKey: ['history', card.coreTag, card.version, card.station], initialPageParam: undefined as number | undefined, getNextPageParam: (p: Schemas['History']) => p.before ?? undefined,
+        queryFn: ({ pageParam }) => answer(api.GET('/units/{number}/history', { params: { path: { number: card.coreTag }, query: { before: pageParam } } })),
+    });
+    if (!list.data) return <Loading what="the history" />;
+    return (
+        <Panel title="History" aside="append-only, each event chained to the one before">
+            <table className="w-full text-sm">
+                <thead><tr>{['No.', 'When', 'Who', 'What', 'Details', 'Seal'].map((h) => <th key={h} scope="col" className="th">{h}</th>)}</tr></thead>
+                <tbody>
+                    {list.data.pages.flatMap((p) => p.events).map((e) => (
+                        <tr key={e.seq}>
+                            <td className="td num">{e.seq}</td>
+                            <td className="td num whitespace-nowrap">{moment(e.at)}</td>
+                            <td className="td whitespace-nowrap">{e.by}</td>
+                            <td className="td font-semibold whitespace-nowrap">{e.kind.replace('.', ' ')}</td>
+                            <td className="td max-w-xl break-words">{flat(e.payload).slice(0, 260)}</td>
+                            <td className="td font-mono text-faint">{e.hash}</td>
+                        </tr>
+                    ))}
+                </tbody>
+            </table>
+            {list.hasNextPage && <button type="button" className="btn mt-2" onClick={() => void list.fetchNextPage()}>Older events</button>}
+        </Panel>
+    );
+}
