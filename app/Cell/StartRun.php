@@ -39,6 +39,6 @@ final class StartRun
         ]);
         $this->ledger->onUnit($unit, 'run.queued', ['run' => $run->id, 'serial' => $build->serial, 'loop' => $run->loop_no]);
 
-        return $run;
+        return $run->refresh();
     }
 }

@@ -91,7 +91,7 @@ final class LoadDemoCommand extends Command
             return;
         }
         $manager = $this->on($s['day'] + 1, 9, '100');
-        $build = app(PlaceOrder::class)->place($unit->refresh(), ['package' => $s['package'], 'customer' => $s['customer'], 'vehicle' => $s['vehicleCode'], 'promisedOn' => now()->addDays(12 + $n % 6)->format('Y-m-d')], $manager);
+        $build = app(PlaceOrder::class)->place($unit->refresh(), ['package' => $s['package'], 'customer' => $s['customer'], 'vehicle' => $s['vehicleCode'], 'promisedOn' => now()->addDays(16 + $n % 9)->format('Y-m-d')], $manager);
         if ($depth < 3) {
             return;
         }

@@ -29,16 +29,19 @@ final class OnePostOneEffect
             throw new Refused('The Idempotency-Key header may have 100 characters.', 400);
         }
         DB::beginTransaction();
-        try {
-            if ($key !== '') {
-                try {
-                    DB::table('idempotency_keys')->insert(['person_id' => $request->user()?->id ?? 0, 'key' => $key, 'fingerprint' => $this->fingerprint($request), 'created_at' => now()]);
-                } catch (UniqueConstraintViolationException) {
-                    DB::rollBack();
+        if ($key !== '') {
+            try {
+                DB::table('idempotency_keys')->insert(['person_id' => $request->user()?->id ?? 0, 'key' => $key, 'fingerprint' => $this->fingerprint($request), 'created_at' => now()]);
+            } catch (UniqueConstraintViolationException) {
+                DB::rollBack();
 
-                    return $this->replay($request, $key);
-                }
+                return $this->replay($request, $key);
+            } catch (\Throwable $e) {
+                DB::rollBack();
+                throw $e;
             }
+        }
+        try {
             $response = $next($request);
             if ($response->getStatusCode() >= 400) {
                 DB::rollBack();

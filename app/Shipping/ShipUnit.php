@@ -36,6 +36,7 @@ final class ShipUnit
         $shipment = Shipment::create(['build_id' => $build->id, 'customer_id' => $customer->id, 'carrier' => $carrier, 'sheet' => $sheet, 'warranty_until' => now()->addDays($unit->jobType->warranty_days)->format('Y-m-d'), 'warranty_km' => $unit->jobType->warranty_km, 'shipped_by' => $by->id, 'shipped_at' => now()]);
         $build->update(['state' => 'shipped']);
         $this->ledger->onUnit($unit, 'unit.shipped', ['serial' => $build->serial, 'customer' => $customer->code, 'carrier' => $carrier, 'sheetSha256' => hash('sha256', json_encode($sheet, JSON_THROW_ON_ERROR))]);
+        $unit->update(['promised_on' => null]); // kept
         $unit->moveTo('field');
 
         return $shipment;

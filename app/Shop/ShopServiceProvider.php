@@ -4,6 +4,7 @@ namespace App\Shop;
 
 use App\Track\RouteCard;
 use Illuminate\Support\Facades\Gate;
+use Illuminate\Support\Facades\Vite;
 use Illuminate\Support\ServiceProvider;
 
 final class ShopServiceProvider extends ServiceProvider
@@ -21,6 +22,8 @@ final class ShopServiceProvider extends ServiceProvider
 
     public function boot(): void
     {
+        // Addresses without host and port: the same pages work behind a proxy, by name or by number.
+        Vite::createAssetPathsUsing(fn (string $path) => '/'.ltrim($path, '/'));
         foreach (Abilities::ALL as $ability => $roles) {
             Gate::define($ability, fn (Person $person) => in_array($person->role, $roles, true));
         }

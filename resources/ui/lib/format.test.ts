@@ -12,6 +12,8 @@ describe('formatting', () => {
     it('writes money, shares, days and ages', () => {
         expect(formatMoney(1234.5)).toBe('1,234.50');
         expect(percent(0.1234, 1)).toBe('12.3 %');
+        expect(percent(0.99999, 1)).toBe('over 99.9 %');
+        expect(percent(1)).toBe('100 %');
         expect(day('2026-11-24T08:00:00Z')).toBe('2026-11-24');
         expect(day(null)).toBe('');
         expect(age('2026-11-20T00:00:00Z', Date.parse('2026-11-24T00:00:00Z'))).toBe('4 days');

@@ -5,7 +5,8 @@ export const STATIONS: Record<string, string> = {
 const money = new Intl.NumberFormat('en', { minimumFractionDigits: 2, maximumFractionDigits: 2 });
 export const formatMoney = (n: number) => money.format(n);
 
-export const percent = (p: number, digits = 0) => `${(100 * p).toFixed(digits)} %`;
+/** A share in percent; what is not certain is never written as 100. */
+export const percent = (p: number, digits = 0) => (p < 1 && Number((100 * p).toFixed(digits)) === 100 ? `over ${(100 - 10 ** -Math.max(digits, 1)).toFixed(Math.max(digits, 1))} %` : `${(100 * p).toFixed(digits)} %`);
 
 /** A measured length as the trade writes it: .024, .61, 12.5, never 1e-3. */
 export const formatValue = (n: number, unit: string) => {

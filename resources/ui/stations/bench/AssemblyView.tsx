@@ -197,7 +197,8 @@ function SignOff({ card, onCard, can }: SectionProps) {
             {card.station === 'bench' && a.blockers.length > 0 && (
                 <>
                     <p><Mark kind="warn">{a.blockers.length} still open</Mark></p>
-                    <ul className="list-disc pl-5 text-sm">{a.blockers.map((b) => <li key={b}>{b}</li>)}</ul>
+                    <ul className="list-disc pl-5 text-sm">{a.blockers.slice(0, 7).map((b) => <li key={b}>{b}</li>)}</ul>
+                    {a.blockers.length > 7 && <details><summary className="min-h-11 py-2">and {a.blockers.length - 7} more</summary><ul className="list-disc pl-5 text-sm">{a.blockers.slice(7).map((b) => <li key={b}>{b}</li>)}</ul></details>}
                 </>
             )}
             {card.station === 'bench' && a.blockers.length === 0 && <p><Mark kind="good">Everything is measured and inside its window.</Mark></p>}

@@ -83,8 +83,9 @@ function RunPanel({ run, card, onCard, can }: { run: Run } & SectionProps) {
 
 function Checks({ run, card, onCard, can }: { run: Run } & SectionProps) {
     const failed = run.checks.filter((c) => !c.pass);
+    const judging = run.state === 'analysed' && !run.verdict && card.station === 'cell' && can('run-cell');
     return (
-        <div className="grid items-start gap-3 lg:grid-cols-[1.6fr_1fr]">
+        <div className={`grid items-start gap-3 ${judging ? 'lg:grid-cols-[1.6fr_1fr]' : ''}`}>
             <Panel title="Against the limits" aside={failed.length === 0 ? 'all inside' : `${failed.length} outside`}>
                 <table className="w-full">
                     <thead><tr>{['Check', 'Where', 'Value', 'Limit', ''].map((h, i) => <th key={i} scope="col" className="th">{h || <span className="sr-only">Result</span>}</th>)}</tr></thead>
@@ -100,7 +101,7 @@ function Checks({ run, card, onCard, can }: { run: Run } & SectionProps) {
                     </tbody>
                 </table>
             </Panel>
-            {run.state === 'analysed' && !run.verdict && card.station === 'cell' && can('run-cell') && <Judge run={run} card={card} onCard={onCard} failed={failed.length} />}
+            {judging && <Judge run={run} card={card} onCard={onCard} failed={failed.length} />}
         </div>
     );
 }

@@ -47,7 +47,7 @@ export function UnitCard() {
     const to = (id: string) => `/units/${number}${id === 'card' ? '' : `/${id}`}`;
     return (
         <>
-            <CardHead card={card} onCard={onCard} can={can} />
+            <CardHead card={card} onCard={onCard} can={can} at={current.id} />
             <nav aria-label="Sections of the route card" className="no-print mb-3 flex flex-wrap gap-1">
                 {SECTIONS.map((s) => {
                     const i = open.indexOf(s);
@@ -70,13 +70,13 @@ export function UnitCard() {
     );
 }
 
-function CardHead({ card, onCard, can }: SectionProps) {
+function CardHead({ card, onCard, can, at }: SectionProps & { at: string }) {
     const active = card.holds.filter((h) => !h.liftedAt);
     const section = SECTIONS.find((s) => s.station === card.station);
     const go = useNavigate();
     return (
         <header className="sheet mb-2 px-4 py-2">
-            <div className="flex flex-wrap items-center gap-x-6 gap-y-1">
+            <div className="flex flex-wrap items-center gap-x-5 gap-y-1">
                 <h1 className="text-4xl num">{card.serial ?? card.coreTag}</h1>
                 <div className="leading-tight">
                     <p className="font-semibold">{card.variant?.name ?? card.family ?? 'Family not set'}{card.package && ` · ${card.package}`}</p>
@@ -87,7 +87,7 @@ function CardHead({ card, onCard, can }: SectionProps) {
                 {card.late && <Mark kind="bad">late, promised {card.promisedOn}</Mark>}
                 <div className="no-print flex gap-2">
                     <button type="button" className="btn" onClick={() => void go(`/units/${card.coreTag}/label`)}>Tag label</button>
-                    {section && <button type="button" className="btn" onClick={() => void go(`/units/${card.coreTag}/${section.id}`)}>Go to {section.name.slice(2)}</button>}
+                    {section && section.id !== at && <button type="button" className="btn" onClick={() => void go(`/units/${card.coreTag}/${section.id}`)}>Go to {section.name.slice(2)}</button>}
                 </div>
             </div>
             {active.map((h) => <HoldNote key={h.id} hold={h} onCard={onCard} can={can} />)}

@@ -47,7 +47,7 @@ function Row({ unit: u }: { unit: Schemas['UnitSummary'] }) {
                     <strong className="num">{u.serial ?? u.coreTag}</strong>
                     <span className="text-sm text-faint">{age(u.stationSince)}</span>
                 </span>
-                <span className="block truncate text-sm">{u.variant?.code ?? u.family ?? 'not identified'}{u.package && ` · ${u.package}`} · {u.vehicle}</span>
+                <span className="block truncate text-sm">{u.variant?.code ?? 'not identified'}{u.package && ` · ${u.package}`} · {u.vehicle}</span>
                 {u.late && <Mark kind="bad">late, promised {u.promisedOn}</Mark>}
             </Link>
         </li>

@@ -1,0 +1,168 @@
+<?php
+
+namespace Tests\Feature;
+
+use App\Catalog\Option;
+use App\Stock\Lot;
+use App\Track\Build;
+use Illuminate\Support\Facades\DB;
+use Tests\TestCase;
+
+final class BuildTest extends TestCase
+{
+    public function test_rules_answer_with_a_sentence_each(): void
+    {
+        $this->bringTo('desk');
+        $this->as('manager');
+        $spec = $this->write('/units/C-9001/order/preview', ['package' => 'daily', 'add' => ['deep-pan']])->json();
+        $this->assertSame('ok', $spec['status']);
+        $this->assertContains('long-filter', array_column($spec['options'], 'code'), 'deep pan <-> long-neck filter (common practice)');
+        $this->assertStringContainsString('needs "Long-neck filter"', $spec['added'][0]['because']);
+        $this->assertSame(['pan-stock'], array_column($spec['removed'], 'option'));
+        $this->assertEqualsWithDelta(8.5 + 1.9, $spec['fluid']['litres'], 1e-9);
+        $tow = $this->write('/units/C-9001/order/preview', ['package' => 'tow'])->json();
+        $this->assertNotContains('SV-50', array_column($tow['bom'], 'part'), 'wide band: leave out the servo spacer (common practice)');
+        $this->assertContains('All bushings new', array_column($tow['options'], 'name'), 'the house list is always in');
+        $clash = $this->write('/units/C-9001/order/preview', ['package' => 'tow', 'drop' => ['charge-restrictor']])->json();
+        $this->assertSame('conflict', $clash['status']);
+        $this->assertStringContainsString('thrust bearing', $clash['conflicts'][0]['explain']);
+        $this->assertProblem($this->write('/units/C-9001/order/preview', ['package' => 'race']), 422, 'no package', '/package');
+        $this->assertProblem($this->write('/units/C-9001/order/preview', ['package' => 'tow', 'add' => ['turbo']]), 422, 'no option', '/add/0');
+    }
+
+    public function test_release_freezes_the_spec_and_gives_the_serial(): void
+    {
+        $this->bringTo('desk');
+        $this->as('manager')->write('/units/C-9001/order', ['package' => 'tow', 'vehicle' => 'HW-TR5'])->assertCreated();
+        $this->assertProblem($this->write('/units/C-9001/release', ['version' => 1]), 422, 'Tell the customer first', '/acknowledged');
+        $this->assertProblem($this->write('/units/C-9001/release', ['version' => 7, 'acknowledged' => ['pressure-raised', 'lockup-firm']]), 409, 'Somebody else');
+        $card = $this->write('/units/C-9001/release', ['version' => 1, 'acknowledged' => ['pressure-raised', 'lockup-firm']])->assertOk();
+        $this->assertMatchesRegularExpression('/^VY-\d\d-\d{4}$/', $card->json('serial'));
+        $price = $card->json('build.order.price');
+        Option::query()->where('code', 'wide-band')->update(['price' => 999]);
+        $this->assertSame($price, $this->read('/units/C-9001')->json('build.order.spec.price'), 'a later catalog edit changes nothing');
+        $this->assertProblem($this->write('/units/C-9001/order', ['package' => 'daily']), 409, 'teardown');
+    }
+
+    public function test_a_held_unit_is_not_released(): void
+    {
+        $this->bringTo('desk');
+        $this->as('manager')->write('/units/C-9001/order', ['package' => 'daily'])->assertCreated();
+        $this->write('/units/C-9001/holds', ['reason' => 'Customer has not paid'])->assertCreated();
+        $this->assertProblem($this->write('/units/C-9001/release', ['version' => 1]), 409, 'on hold');
+    }
+
+    public function test_teardown_follows_the_graph_and_counts(): void
+    {
+        $this->bringTo('teardown');
+        $this->as('teardown');
+        $this->assertProblem($this->write('/units/C-9001/teardown/steps/valve-body'), 409, 'comes after');
+        $this->write('/units/C-9001/teardown/steps/outside')->assertOk();
+        $this->write('/units/C-9001/teardown/steps/pan')->assertOk();
+        $this->assertProblem($this->write('/units/C-9001/teardown/steps/valve-body', ['counts' => ['check balls' => 7, 'valve body bolts' => 22]]), 422, '7 were counted', '/counts/check balls');
+        $this->write('/units/C-9001/teardown/steps/valve-body', ['counts' => ['check balls' => 7, 'valve body bolts' => 22], 'note' => 'One was missing on arrival'])->assertOk();
+        $this->assertProblem($this->write('/units/C-9001/teardown/complete'), 409, 'Still to do');
+    }
+
+    public function test_symptoms_and_chart_name_the_suspect(): void
+    {
+        $this->bringTo('teardown');
+        $card = $this->as('teardown')->write('/units/C-9001/symptoms', ['observed' => ['1' => 'ok', '2' => 'ok', '3' => 'slips', '4' => 'slips']])->assertOk();
+        $this->assertSame('C3', $card->json('teardown.suspects.0.element'));
+        $this->assertProblem($this->write('/units/C-9001/symptoms', ['observed' => ['7' => 'ok']]), 422, 'neither a gear');
+    }
+
+    public function test_findings_know_whose_part_it_is_and_who_changed_them(): void
+    {
+        $this->receive('C-9001', ['ownership' => 'customer', 'jobType' => 'inspection'])->assertCreated();
+        $this->write('/units/C-9001/identity', ['variant' => 'RD4-M', 'note' => 'by the papers'])->assertOk()->assertJsonPath('station', 'teardown');
+        $finding = ['part' => 'planet', 'condition' => 'sound', 'disposition' => 'shelf', 'role' => 'none'];
+        $this->assertProblem($this->as('teardown')->write('/units/C-9001/findings', $finding), 422, 'swap agreement', '/disposition');
+        $this->write('/units/C-9001/findings', ['disposition' => 'reuse'] + $finding)->assertCreated();
+        $this->assertProblem($this->write('/units/C-9001/findings', ['disposition' => 'scrap', 'version' => 9] + $finding), 409, 'Somebody else changed');
+        $this->assertProblem($this->write('/units/C-9001/findings', ['condition' => 'blue cheese'] + $finding), 422, 'no condition', '/condition');
+    }
+
+    public function test_pack_is_fitted_from_shelf_stock_and_can_be_exchanged(): void
+    {
+        $this->bringTo('bench');
+        $this->as('builder');
+        $shelf = fn (string $part) => (int) Lot::query()->join('parts', 'parts.id', '=', 'part_id')->where('number', $part)->sum('quantity');
+        $before = $shelf('ST-069') + $shelf('ST-084');
+        $proposal = $this->write('/units/C-9001/places/C1/propose', ['reading' => '.982'])->assertOk()->json();
+        $best = $proposal['result']['best'];
+        // depth .982 - 5 x .080 = .582; five steels and a plate to .557 +- .005
+        $sum = array_sum(array_map(fn ($p) => $p['count'] * ['BP-180' => .18, 'BP-195' => .195, 'BP-212' => .212, 'BP-226' => .226, 'BP-242' => .242, 'ST-069' => .069, 'ST-084' => .084][$p['part']], $best['picks']));
+        $this->assertEqualsWithDelta(.582 - $sum, $best['clearance'], 1e-12);
+        $this->write('/units/C-9001/places/C1/fit', ['reading' => '.982', 'picks' => $best['picks']])->assertCreated();
+        $this->assertSame($before - 5, $shelf('ST-069') + $shelf('ST-084'));
+        $second = $this->write('/units/C-9001/places/C1/propose', ['reading' => '.990'])->json('result.best');
+        $this->write('/units/C-9001/places/C1/fit', ['reading' => '.990', 'picks' => $second['picks']])->assertCreated();
+        $this->assertSame($before - 5, $shelf('ST-069') + $shelf('ST-084'), 'the first pack went back to the shelf');
+        $this->assertProblem($this->write('/units/C-9001/places/C1/fit', ['reading' => '.982', 'picks' => [['slot' => 'steels', 'part' => 'ST-069', 'count' => 5]]]), 422, 'Take one of the proposals', '/picks');
+        $this->assertProblem($this->write('/units/C-9001/places/C1/propose', ['reading' => '9.82 in']), 422, 'Measure again', '/reading');
+        $lot = DB::table('installed_parts')->join('stock_lots', 'stock_lots.id', '=', 'lot_id')->whereNull('removed_at')->value('lot');
+        $this->assertContains('C-9001', array_column($this->read('/lots/'.$lot)->json('units'), 'coreTag'), 'which units carry this lot');
+    }
+
+    public function test_stock_never_goes_below_zero(): void
+    {
+        $this->expectException(\Illuminate\Database\QueryException::class);
+        Lot::query()->firstOrFail()->update(['quantity' => -1]);
+    }
+
+    public function test_readings_need_a_gauge_that_can_show_them(): void
+    {
+        $this->bringTo('bench');
+        $this->as('builder');
+        $measure = fn (array $change) => $this->write('/units/C-9001/measurements', $change + ['kind' => 'pack', 'code' => 'C1', 'reading' => '.025', 'gauge' => 'F-01']);
+        $this->assertProblem($measure(['gauge' => null]), 422, 'which gauge', '/gauge');
+        $this->assertProblem($measure(['gauge' => 'P-01']), 422, 'measures a pressure', '/gauge');
+        $this->assertProblem($measure(['reading' => '.500']), 422, 'cannot have shown', '/reading');
+        $this->assertProblem($measure(['reading' => '25 psi']), 422, 'this field takes a length', '/reading');
+        $this->assertProblem($measure(['code' => 'C9']), 422, 'to measure', '/code');
+        $measure(['reading' => '24 thou'])->assertCreated();
+        $this->assertSame('24 thou', $this->read('/units/C-9001')->json('assembly.places.0.readings.0.typed'));
+        $best = $this->write('/units/C-9001/places/C1/propose', ['reading' => '.982'])->json('result.best');
+        $this->write('/units/C-9001/places/C1/fit', ['reading' => '.982', 'picks' => $best['picks']]);
+        $this->assertProblem($measure(['reading' => (string) ($best['clearance'] + 0.005)]), 422, 'away from the predicted', '/note');
+        $measure(['reading' => (string) ($best['clearance'] + 0.004)])->assertCreated();
+    }
+
+    public function test_sign_off_is_refused_with_every_reason(): void
+    {
+        $this->bringTo('bench');
+        $refusal = $this->as('builder')->write('/units/C-9001/sign-off');
+        $this->assertProblem($refusal, 422, 'sign-off is refused');
+        $this->assertGreaterThan(20, count($refusal->json('errors')));
+        $this->assembleEverything('C-9001');
+        $this->write('/units/C-9001/measurements', ['kind' => 'air-check', 'code' => 'B2', 'reading' => '9 psi', 'gauge' => 'P-01'])->assertCreated();
+        $this->assertSame(['"Air check band servo": the pressure loss of 9 psi lies outside 0 to 5.'], array_column($this->write('/units/C-9001/sign-off')->json('errors'), 'detail'));
+        $this->write('/units/C-9001/measurements', ['kind' => 'air-check', 'code' => 'B2', 'reading' => '2 psi', 'gauge' => 'P-01'])->assertCreated();
+        $clearance = $this->read('/units/C-9001')->json('assembly.places.0.fit.predicted');
+        $this->write('/units/C-9001/measurements', ['kind' => 'pack', 'code' => 'C1', 'reading' => "$clearance in", 'gauge' => 'F-02'])->assertCreated();
+        $this->assertProblem($this->write('/units/C-9001/sign-off'), 422, 'past its calibration date');
+        $this->write('/units/C-9001/measurements', ['kind' => 'pack', 'code' => 'C1', 'reading' => "$clearance in", 'gauge' => 'F-01'])->assertCreated();
+        $this->write('/units/C-9001/sign-off')->assertCreated()->assertJsonPath('station', 'cell');
+    }
+
+    public function test_a_job_without_dyno_skips_the_cell_and_says_so_on_the_papers(): void
+    {
+        $this->receive('C-9001', ['jobType' => 'reseal'])->assertCreated();
+        $this->write('/units/C-9001/identity', ['variant' => 'RD4-M', 'note' => 'by the papers'])->assertOk();
+        $this->as('manager')->write('/units/C-9001/order', ['package' => 'daily'])->assertCreated();
+        $this->write('/units/C-9001/release', ['version' => 1])->assertOk();
+        $this->as('teardown');
+        foreach ($this->read('/units/C-9001')->json('teardown.steps') as $step) {
+            $this->write("/units/C-9001/teardown/steps/{$step['code']}", ['counts' => $step['counts']])->assertOk();
+        }
+        $this->write('/units/C-9001/findings', ['part' => 'planet', 'condition' => 'sound', 'disposition' => 'reuse', 'role' => 'none'])->assertCreated();
+        $this->write('/units/C-9001/teardown/complete', ['noCauseFound' => true])->assertOk();
+        $this->assembleEverything('C-9001');
+        $card = $this->write('/units/C-9001/sign-off')->assertCreated();
+        $this->assertSame('dispatch', $card->json('station'));
+        $this->assertTrue($card->json('dispatch.sheet.notDynoTested'));
+        $this->as('manager')->write('/units/C-9001/shipment', ['customer' => 'WS-LOW'])->assertCreated();
+        $this->assertSame('shipped', Build::query()->firstOrFail()->state);
+    }
+}

@@ -1,0 +1,101 @@
+<?php
+
+namespace Tests\Feature;
+
+use App\Catalog\BadPack;
+use App\Catalog\ImportPack;
+use App\Catalog\Spec;
+use Illuminate\Support\Facades\DB;
+use PHPUnit\Framework\Attributes\DataProvider;
+use Tests\TestCase;
+
+final class CatalogTest extends TestCase
+{
+    private static function pack(): \stdClass
+    {
+        return json_decode((string) file_get_contents(dirname(__DIR__, 2).'/database/demo/catalog.json'));
+    }
+
+    public static function broken(): array
+    {
+        return [
+            'not JSON' => ['{"format":', ''], 'a list' => ['[]', ''],
+            'unknown field' => [fn ($p) => $p->families[0]->color = 'red', '/families/0'], 'missing field' => [function ($p): void {
+                unset($p->parts[0]->price);
+            }, '/parts/0'],
+            'unknown part in a pack' => [fn ($p) => $p->families[0]->packs[0]->body->slots[0]->parts[0] = 'BP-999', '/families/0/packs/0/body/slots/0/parts/0'],
+            'selective part without thickness' => [fn ($p) => $p->families[0]->packs[0]->body->slots[0]->parts[0] = 'FL-20', '/families/0/packs/0/body/slots/0/parts/0'],
+            'window upside down' => [fn ($p) => $p->families[0]->packs[1]->body->window->min = 0.2, '/families/0/packs/1/body/window'],
+            'duplicate part' => [fn ($p) => $p->parts[3]->number = $p->parts[2]->number, '/parts/3/number'], 'vehicle nobody makes' => [fn ($p) => $p->applications[0]->vehicle = 'NONE', '/applications/0/vehicle'],
+            'option that needs nothing known' => [fn ($p) => $p->families[0]->options[2]->body->requires = ['wings'], '/families/0/options/2/body/requires/0'],
+            'step that needs a later one' => [fn ($p) => $p->families[0]->teardown[0]->body->needs = ['case'], '/families/0/teardown/0/body/needs/0'],
+            'train with impossible teeth' => [fn ($p) => $p->families[0]->train->sets[0]->sunTeeth = 0, '/families/0/train/sets/0/sunTeeth'],
+            'made-up confidence' => [fn ($p) => $p->families[0]->packs[0]->confidence = 'certain', '/families/0/packs/0/confidence'],
+        ];
+    }
+
+    #[DataProvider('broken')]
+    public function test_a_broken_pack_is_refused_with_its_pointer_and_imports_nothing(string|callable $break, string $pointer): void
+    {
+        $json = $break;
+        if (! is_string($break)) {
+            $pack = self::pack();
+            $break($pack);
+            $json = json_encode($pack);
+        }
+        $before = DB::table('parts')->count();
+        try {
+            app(ImportPack::class)->import($json, fn () => null);
+            $this->fail('the pack was imported');
+        } catch (BadPack $e) {
+            $this->assertContains($pointer, array_column($e->errors, 'pointer'), json_encode($e->errors));
+        }
+        $this->assertSame($before, DB::table('parts')->count());
+        $file = tempnam(sys_get_temp_dir(), 'pack');
+        file_put_contents($file, $json);
+        [$status, $output] = $this->command('catalog:import', ['file' => $file]);
+        $this->assertSame(2, $status);
+        $this->assertStringContainsString('Nothing was imported.', $output);
+    }
+
+    public function test_importing_twice_changes_nothing_and_reports_progress(): void
+    {
+        $before = DB::table('specs')->count();
+        $seen = [];
+        app(ImportPack::class)->import((string) json_encode(self::pack()), function (string $what, int $done, int $of) use (&$seen): void {
+            $seen[$what] = [$done, $of];
+        });
+        $this->assertSame($before, DB::table('specs')->count());
+        $this->assertSame($seen['parts'][0], $seen['parts'][1]);
+        [$status, $output] = $this->command('catalog:import', ['file' => '/nowhere/x.json']);
+        $this->assertSame(2, $status);
+        $this->assertStringContainsString('cannot be read', $output);
+    }
+
+    public function test_every_specification_says_where_it_comes_from(): void
+    {
+        $this->assertSame(0, Spec::query()->where('source', '')->count());
+        $family = $this->as('viewer')->read('/catalog/families/RD4')->assertOk()->json();
+        $this->assertCount(3, $family['variants']);
+        $this->assertNotEmpty(array_filter($family['specs'], fn ($s) => $s['confidence'] === 'recalled'));
+        // textbook closed forms of a Ravigneaux set with teeth 26/38/74: R/s, R(s+l)/(s(l+R)), 1, R/(l+R), -R/l
+        $this->assertEqualsWithDelta([74 / 26, 74 * 64 / (26 * 112), 1, 74 / 112, -74 / 38], array_column($family['solved']['gears'], 'ratio'), 1e-9);
+    }
+
+    public function test_windows_keep_their_history(): void
+    {
+        DB::rollBack();
+        try {
+            $old = Spec::query()->where('code', 'front')->firstOrFail();
+            usleep(20_000);
+            $moment = DB::selectOne('SELECT NOW(6) AS t')->t;
+            usleep(20_000);
+            $old->update(['name' => 'Front end play, changed']);
+            $asOf = DB::selectOne('SELECT name FROM specs FOR SYSTEM_TIME AS OF TIMESTAMP ? WHERE id = ?', [$moment, $old->id]);
+            $this->assertSame('Front end play', $asOf->name);
+        } finally {
+            Spec::query()->where('code', 'front')->update(['name' => 'Front end play']);
+            DB::beginTransaction();
+        }
+    }
+}

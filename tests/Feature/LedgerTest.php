@@ -1,0 +1,108 @@
+<?php
+
+namespace Tests\Feature;
+
+use App\Ledger\Anchors;
+use App\Ledger\Ledger;
+use App\Ledger\VerifyLedger;
+use Illuminate\Support\Facades\DB;
+use PHPUnit\Framework\Attributes\DataProvider;
+use Tests\TestCase;
+
+/** The ledger's chains, its anchors outside the database, and what the application's account may not do to it. */
+final class LedgerTest extends TestCase
+{
+    public function test_the_application_account_can_neither_change_nor_remove_events(): void
+    {
+        // On a connection of its own: a refused DDL statement still ends the transaction it comes in.
+        config(['database.connections.probe' => config('database.connections.yard')]);
+        foreach (['UPDATE ledger SET payload = \'{}\'', 'DELETE FROM ledger', 'DROP TABLE ledger', 'TRUNCATE ledger', 'ALTER TABLE ledger DROP COLUMN hash'] as $sql) {
+            try {
+                DB::connection('probe')->unprepared($sql);
+                $this->fail("the account may: $sql");
+            } catch (\Illuminate\Database\QueryException $e) {
+                $this->assertContains($e->errorInfo[1], [1142, 1044, 1227], $e->getMessage());
+            }
+        }
+    }
+
+    /** Behind the application's back: the owner account, outside the test's transaction. */
+    public static function tampering(): array
+    {
+        return [
+            'nothing' => [fn () => null, null],
+            'an altered row' => [fn ($db) => $db->table('ledger')->where('stream', 'probe')->where('seq', 2)->update(['payload' => '{"n":99}']), 'event 2: Event 2 (probe) was altered'],
+            'an altered time' => [fn ($db) => $db->table('ledger')->where('stream', 'probe')->where('seq', 1)->update(['at' => '2020-01-01 00:00:00']), 'event 1: Event 1 (probe) was altered'],
+            'a removed row in the middle' => [fn ($db) => $db->table('ledger')->where('stream', 'probe')->where('seq', 2)->delete(), 'Event 2 is missing'],
+            'the newest rows removed' => [fn ($db) => $db->table('ledger')->where('stream', 'probe')->where('seq', '>', 1)->delete(), 'newest 2 event(s) are gone'],
+            'the newest rows removed and the stream table set back' => [function ($db): void {
+                $db->table('ledger')->where('stream', 'probe')->where('seq', 3)->delete();
+                $db->table('ledger_streams')->where('stream', 'probe')->update(['seq' => 2, 'hash' => $db->table('ledger')->where('stream', 'probe')->where('seq', 2)->value('hash')]);
+            }, 'the anchor file knows event 3'],
+            'the whole chain removed' => [function ($db): void {
+                $db->table('ledger')->where('stream', 'probe')->delete();
+                $db->table('ledger_streams')->where('stream', 'probe')->delete();
+            }, 'the anchor file knows event 3'],
+            'a rewritten chain' => [function ($db): void {
+                $hash = Ledger::GENESIS;
+                foreach ($db->table('ledger')->where('stream', 'probe')->orderBy('seq')->get() as $row) {
+                    $row = ['payload' => '{"n":0}', 'prev_hash' => $hash] + (array) $row;
+                    $hash = Ledger::hash($row);
+                    $db->table('ledger')->where('id', $row['id'])->update(['payload' => $row['payload'], 'prev_hash' => $row['prev_hash'], 'hash' => $hash]);
+                }
+                $db->table('ledger_streams')->where('stream', 'probe')->update(['hash' => $hash]);
+            }, 'not the one that the anchor file knows'],
+        ];
+    }
+
+    #[DataProvider('tampering')]
+    public function test_verify_says_where_a_chain_breaks(callable $tamper, ?string $expected): void
+    {
+        DB::rollBack(); // leave the test's transaction: the owner must see what was written
+        $owner = DB::connection('owner');
+        $clean = function () use ($owner): void {
+            $owner->table('ledger')->where('stream', 'probe')->delete();
+            $owner->table('ledger_streams')->where('stream', 'probe')->delete();
+            @unlink(Anchors::path());
+        };
+        try {
+            $clean();
+            foreach ([1, 2, 3] as $n) {
+                app(Ledger::class)->record('probe', 'probe', ['n' => $n]);
+            }
+            $tamper($owner);
+            $result = app(VerifyLedger::class)->verify();
+            $found = array_map(fn (array $b) => "{$b['stream']}, event {$b['seq']}: {$b['what']}", $result['breaks']);
+            if ($expected === null) {
+                $this->assertSame([], $found);
+                [$status, $output] = $this->command('ledger:verify');
+                $this->assertSame(0, $status);
+                $this->assertStringContainsString('The chains hold', $output);
+            } else {
+                $this->assertStringContainsString($expected, implode("\n", $found));
+                $this->assertStringContainsString('probe', $found[0]);
+                $this->assertSame(1, $this->command('ledger:verify')[0]);
+            }
+        } finally {
+            $clean();
+            DB::beginTransaction();
+        }
+    }
+
+    public function test_every_write_leaves_an_event_with_the_person(): void
+    {
+        $this->receive()->assertCreated();
+        $events = $this->read('/units/C-9001/history')->assertOk()->json('events');
+        $this->assertSame('core.received', $events[0]['kind']);
+        $this->assertSame('Joss Tarn', $events[0]['by']);
+    }
+
+    public function test_the_tablets_own_time_is_kept_beside_the_servers(): void
+    {
+        $this->as('receiver');
+        $this->withHeader('X-Tablet-Time', '2026-11-01T07:08:09.123Z')->receive()->assertCreated();
+        $row = DB::table('ledger')->where('kind', 'core.received')->first();
+        $this->assertSame('2026-11-01 07:08:09.123000', $row->tablet_at);
+        $this->assertNotSame($row->at, $row->tablet_at);
+    }
+}

@@ -1,0 +1,174 @@
+<?php
+
+namespace Tests;
+
+use App\Demo\DemoShop;
+use App\Shop\Person;
+use App\Track\Unit;
+use Illuminate\Foundation\Testing\DatabaseTransactions;
+use Illuminate\Foundation\Testing\TestCase as LaravelTestCase;
+use Illuminate\Support\Facades\Artisan;
+use Illuminate\Support\Str;
+use Illuminate\Testing\TestResponse;
+use Opis\JsonSchema\Errors\ErrorFormatter;
+use Opis\JsonSchema\Validator;
+use Symfony\Component\Yaml\Yaml;
+
+/**
+ * Feature tests run against a real MariaDB that `./yard test feature` has set up with the demo catalog, as the
+ * application's own database account. Each test is rolled back. Every API answer is held against docs/openapi.yaml.
+ */
+abstract class TestCase extends LaravelTestCase
+{
+    use DatabaseTransactions;
+
+    /** @var array<string, mixed>|null */
+    private static ?array $contract = null;
+
+    protected function setUp(): void
+    {
+        parent::setUp();
+        DemoShop::furnish(4);
+        @unlink(\App\Ledger\Anchors::path());
+    }
+
+    public function createApplication()
+    {
+        $app = require dirname(__DIR__).'/bootstrap/app.php';
+        $app->make(\Illuminate\Contracts\Console\Kernel::class)->bootstrap();
+
+        return $app;
+    }
+
+    protected function as(string $role): static
+    {
+        return $this->actingAs(Person::query()->where('role', $role)->orderBy('id')->firstOrFail(), 'badge');
+    }
+
+    protected function read(string $path): TestResponse
+    {
+        return $this->checked('get', $path, $this->getJson("/api$path"));
+    }
+
+    /** @param array<string, mixed> $body */
+    protected function write(string $path, array $body = [], ?string $key = null, string $method = 'POST'): TestResponse
+    {
+        return $this->checked(strtolower($method), $path, $this->json($method, "/api$path", $body, ['Idempotency-Key' => $key ?? (string) Str::uuid()]));
+    }
+
+    /** @param array<string, mixed> $more */
+    protected function receive(string $tag = 'C-9001', array $more = []): TestResponse
+    {
+        return $this->as('receiver')->write('/units', $more + [
+            'coreTag' => $tag, 'jobType' => 'rebuild', 'ownership' => 'exchange', 'family' => 'RD4', 'customer' => 'WS-LOW', 'vehicle' => 'Hallowmere Trusty 5', 'vin' => '', 'odometer' => '98000 km', 'complaint' => 'No third or fourth', 'codes' => ['P0730'],
+            'clues' => ['fluid-colour' => 'black'], 'missing' => [['part' => 'OU-01', 'count' => 1]], 'failedHard' => [], 'repairHours' => 1.5, 'grade' => 'B', 'gradeReason' => '', 'sender' => 'own',
+        ]);
+    }
+
+    protected function unit(string $tag = 'C-9001'): Unit
+    {
+        return Unit::query()->where('core_tag', $tag)->firstOrFail();
+    }
+
+    /** Takes a fresh core to a station through the API, the shortest legal way. */
+    protected function bringTo(string $station, string $tag = 'C-9001', string $package = 'daily'): Unit
+    {
+        $this->receive($tag)->assertCreated();
+        if ($station === 'identify') {
+            return $this->unit($tag);
+        }
+        foreach (['connector-colour' => 'black', 'connector-cavities' => '16', 'pan-bolts' => '14'] as $feature => $value) {
+            $this->write("/units/$tag/clues", ['feature' => $feature, 'value' => $value])->assertOk();
+        }
+        $this->write("/units/$tag/identity", ['variant' => 'RD4-M'])->assertOk();
+        if ($station === 'desk') {
+            return $this->unit($tag);
+        }
+        $this->as('manager')->write("/units/$tag/order", ['package' => $package, 'vehicle' => 'HW-TR5'])->assertCreated();
+        $this->write("/units/$tag/release", ['version' => 1, 'acknowledged' => ['pressure-raised', 'lockup-firm']])->assertOk();
+        if ($station === 'teardown') {
+            return $this->unit($tag);
+        }
+        $this->as('teardown');
+        foreach ($this->read("/units/$tag")->json('teardown.steps') as $step) {
+            $this->write("/units/$tag/teardown/steps/{$step['code']}", ['counts' => $step['counts']])->assertOk();
+        }
+        $this->write("/units/$tag/findings", ['part' => 'high-frictions', 'condition' => 'black', 'disposition' => 'replace', 'role' => 'cause'])->assertCreated();
+        $this->write("/units/$tag/teardown/complete")->assertOk();
+        if ($station === 'bench') {
+            return $this->unit($tag);
+        }
+        $this->assembleEverything($tag);
+        $this->write("/units/$tag/sign-off")->assertCreated();
+
+        return $this->unit($tag);
+    }
+
+    protected function assembleEverything(string $tag): void
+    {
+        $this->as('builder');
+        $card = $this->read("/units/$tag")->json('assembly');
+        foreach ($card['steps'] as $step) {
+            $this->write("/units/$tag/assembly/steps/{$step['code']}", ['counts' => $step['counts']])->assertOk();
+        }
+        foreach (['C1' => '0.981 in', 'C3' => '0.889 in', 'front' => '0.031 in'] as $place => $reading) {
+            $best = $this->write("/units/$tag/places/$place/propose", ['reading' => $reading])->json('result.best');
+            $this->write("/units/$tag/places/$place/fit", ['reading' => $reading, 'picks' => $best['picks']])->assertCreated();
+            $this->write("/units/$tag/measurements", ['kind' => $place === 'front' ? 'end-play' : 'pack', 'code' => $place, 'reading' => $best['clearance'].' in', 'gauge' => $place === 'front' ? 'D-01' : 'F-01'])->assertCreated();
+        }
+        foreach (['C1', 'C2', 'C3', 'B1', 'B2'] as $element) {
+            $this->write("/units/$tag/measurements", ['kind' => 'air-check', 'code' => $element, 'reading' => '2 psi', 'gauge' => 'P-01'])->assertCreated();
+        }
+    }
+
+    /**
+     * @param  array<string, mixed>  $arguments
+     * @return array{int, string} exit status and output
+     */
+    protected function command(string $name, array $arguments = []): array
+    {
+        return [Artisan::call($name, $arguments), Artisan::output()];
+    }
+
+    /** A problem document (RFC 9457) with a sentence, at the field when one is given. */
+    protected function assertProblem(TestResponse $response, int $status, string $part, ?string $pointer = null): void
+    {
+        $response->assertStatus($status);
+        $this->assertSame('application/problem+json', $response->headers->get('Content-Type'));
+        $this->assertStringContainsStringIgnoringCase($part, (string) $response->getContent());
+        if ($pointer !== null) {
+            $this->assertContains($pointer, array_column($response->json('errors'), 'pointer'));
+        }
+    }
+
+    private function checked(string $method, string $path, TestResponse $response): TestResponse
+    {
+        self::$contract ??= Yaml::parseFile(dirname(__DIR__).'/docs/openapi.yaml');
+        $path = explode('?', $path)[0];
+        foreach (self::$contract['paths'] as $template => $operations) {
+            if (isset($operations[$method]) && preg_match('#^'.preg_replace('/\\\\\{\w+\\\\\}/', '[^/]+', preg_quote($template, '#')).'$#', $path) === 1) {
+                $answers = $operations[$method]['responses'];
+                $schema = ($answers[$response->getStatusCode()] ?? $answers['default'])['content'];
+                $schema = ($schema['application/json'] ?? $schema['application/problem+json'] ?? null)['schema'] ?? null;
+                if ($schema !== null) {
+                    $this->assertObeys($schema, $response, "$method $path");
+                }
+
+                return $response;
+            }
+        }
+        if ($response->getStatusCode() !== 404) {
+            $this->fail("docs/openapi.yaml does not describe $method $path");
+        }
+
+        return $response;
+    }
+
+    /** @param array<string, mixed> $schema */
+    private function assertObeys(array $schema, TestResponse $response, string $what): void
+    {
+        $document = json_decode((string) json_encode($schema + ['components' => self::$contract['components']]));
+        $result = (new Validator)->validate(json_decode((string) $response->getContent()), $document);
+        $this->assertTrue($result->isValid(), "$what answers outside the contract: ".($result->error() === null ? '' : json_encode((new ErrorFormatter)->format($result->error()))));
+    }
+}
