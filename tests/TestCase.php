@@ -50,13 +50,13 @@ abstract class TestCase extends LaravelTestCase
         return $this->checked('get', $path, $this->getJson("/api$path"));
     }
 
-    /** @param array<string, mixed> $body */
+    /** @param  array<string, mixed>  $body */
     protected function write(string $path, array $body = [], ?string $key = null, string $method = 'POST'): TestResponse
     {
         return $this->checked(strtolower($method), $path, $this->json($method, "/api$path", $body, ['Idempotency-Key' => $key ?? (string) Str::uuid()]));
     }
 
-    /** @param array<string, mixed> $more */
+    /** @param  array<string, mixed>  $more */
     protected function receive(string $tag = 'C-9001', array $more = []): TestResponse
     {
         return $this->as('receiver')->write('/units', $more + [
@@ -164,7 +164,7 @@ abstract class TestCase extends LaravelTestCase
         return $response;
     }
 
-    /** @param array<string, mixed> $schema */
+    /** @param  array<string, mixed>  $schema */
     private function assertObeys(array $schema, TestResponse $response, string $what): void
     {
         $document = json_decode((string) json_encode($schema + ['components' => self::$contract['components']]));

@@ -18,7 +18,7 @@ final class DemoShop
         return json_decode((string) file_get_contents(database_path('demo/shop.json')), true, 32, JSON_THROW_ON_ERROR);
     }
 
-    /** @param int $hashRounds work factor of the PIN hashes */
+    /** @param  int  $hashRounds work factor of the PIN hashes */
     public static function furnish(int $hashRounds = 12): void
     {
         $shop = self::read();

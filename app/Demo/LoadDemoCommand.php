@@ -70,7 +70,7 @@ final class LoadDemoCommand extends Command
         return 0;
     }
 
-    /** @param array<string, mixed> $s one unit's story from shop.json */
+    /** @param  array<string, mixed>  $s one unit's story from shop.json */
     private function live(array $s, int $n): void
     {
         $depth = self::DEPTH[$s['stage']];
@@ -111,7 +111,7 @@ final class LoadDemoCommand extends Command
         }
     }
 
-    /** @param array<string, mixed> $s */
+    /** @param  array<string, mixed>  $s */
     private function tearDown(Unit $unit, array $s, int $n): void
     {
         $tech = $this->on($s['day'] + 2, 8, '102');
@@ -139,7 +139,7 @@ final class LoadDemoCommand extends Command
         }
     }
 
-    /** @param array<string, mixed> $s */
+    /** @param  array<string, mixed>  $s */
     private function assemble(Unit $unit, Build $build, array $s, int $n): void
     {
         $badge = $n % 2 === 0 ? '103' : '107';
@@ -174,7 +174,7 @@ final class LoadDemoCommand extends Command
         app(SignOffBuild::class)->sign($build, $this->on($s['day'] + 5, 16, $badge));
     }
 
-    /** @param array<string, mixed> $s */
+    /** @param  array<string, mixed>  $s */
     private function test(Unit $unit, Build $build, array $s, string $specimen, bool $judge): void
     {
         $operator = $this->on($s['day'] + 6, 9, '104');
@@ -195,14 +195,14 @@ final class LoadDemoCommand extends Command
             : app(JudgeRun::class)->judge(Run::query()->findOrFail($run->id), 'fail', 'Runs up between second and third.', 'C3', $this->on($s['day'] + 6, 11, '104'));
     }
 
-    /** @param array<string, mixed> $s */
+    /** @param  array<string, mixed>  $s */
     private function ship(Unit $unit, Build $build, array $s): void
     {
         app(ShipUnit::class)->ship($build, null, 'Own lorry', $this->on($s['day'] + 7, 14, '100'));
         app(RecordCommissioning::class)->record($build->refresh(), ['installedOn' => now()->addDays(3)->format('Y-m-d'), 'odometer' => '124500 km', 'installer' => 'Workshop of the customer', 'items' => $s['stage'] === 'returned' ? ['level', 'codes', 'road-test'] : ['cooler', 'level', 'codes', 'range-switch', 'relearn', 'road-test'], 'converterDepth' => '29.5 mm', 'flexplateDepth' => '27 mm'], $this->on($s['day'] + 10, 9, '105'));
     }
 
-    /** @param array<string, mixed> $s */
+    /** @param  array<string, mixed>  $s */
     private function comeBack(Unit $unit, Build $build, array $s): void
     {
         $clerk = $this->on(-9, 10, '105');

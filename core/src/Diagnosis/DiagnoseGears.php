@@ -56,7 +56,7 @@ final class DiagnoseGears implements Calculator
             $expect = [];
             foreach ($observed as $feature => $value) {
                 $row = $isElement ? $this->row($id, $feature, $observed) : $id;
-                $expect[$feature] = $table[self::kindOf($feature)][$row];
+                $expect[$feature] = self::likelihoods($table, $feature)[$row];
             }
             $hypotheses[] = ['id' => $id, 'prior' => ($isElement ? $table['prior']['element'] : $table['prior'][$id]) * ($weak[$id] ?? 1.0), 'expect' => (object) $expect];
         }
@@ -108,7 +108,7 @@ final class DiagnoseGears implements Calculator
 
     /**
      * @param  array<string, string>  $observed
-     * @param  array<string, array<string, array<string, float>|float>>  $table
+     * @param  array{reliability: array<string, float>}  $table
      * @return list<array<string, mixed>>
      */
     private function features(array $observed, array $table): array
@@ -123,7 +123,7 @@ final class DiagnoseGears implements Calculator
     {
         [$kind, $what] = explode(':', $feature, 2);
         if ($kind === 'pressure') {
-            return $what === $element ? 'own' : ($what === 'line' ? 'other' : 'other');
+            return $what === $element ? 'own' : 'other';
         }
         if ($kind === 'shift') {
             [$from, $to] = explode('-', $what, 2);
@@ -188,32 +188,50 @@ final class DiagnoseGears implements Calculator
                 in_array($id, $applied, true) ? $badIn[] = (string) $gear : $badOut[] = (string) $gear;
             }
         }
-        $list = static fn (array $gears): string => implode(', ', array_map(strval(...), $gears));
         if ($id === 'line-pressure' || $id === 'converter') {
             $name = $id === 'converter' ? 'The converter' : 'Line pressure';
 
-            return $bad === [] ? "$name is in doubt only when gears fail." : ($good === [] ? "$name touches every gear, and every gear that was tried fails." : "$name touches every gear, yet {$list($good)} ".(count($good) === 1 ? 'is' : 'are').' good.');
+            return $bad === [] ? "$name is in doubt only when gears fail." : ($good === [] ? "$name touches every gear, and every gear that was tried fails." : "$name touches every gear, yet {$this->join($good)} ".(count($good) === 1 ? 'is' : 'are').' good.');
         }
         if ($id === 'control') {
             return 'A wrong command or a stuck valve can lose single gears with every clutch sound: read the circuit pressures at the case taps.';
         }
         foreach ($observed as $feature => $value) {
             if (str_starts_with($feature, 'shift:') && $value === 'flare' && $this->row($id, $feature, $observed) === 'applies') {
-                return "$id comes on in the ".substr($feature, 6).' shift, which flares'.($clearedBy === [] ? '.' : ", but gear {$list($clearedBy)} loads it fully and is good.");
+                return "$id comes on in the ".substr($feature, 6).' shift, which flares'.($clearedBy === [] ? '.' : ", but gear {$this->join($clearedBy)} loads it fully and is good.");
             }
         }
         if ($badIn === []) {
-            return $bad === [] ? "$id is used by no gear that failed." : "$id is not applied in the failed ".(count($bad) === 1 ? 'gear' : 'gears')." {$list($bad)}.";
+            return $bad === [] ? "$id is used by no gear that failed." : "$id is not applied in the failed ".(count($bad) === 1 ? 'gear' : 'gears')." {$this->join($bad)}.";
         }
-        $sentence = "$id works in ".($badOut === [] ? 'every failed gear' : 'the failed gear')." ({$list($badIn)})";
-        $sentence .= $badOut === [] ? '' : ", but {$list($badOut)} ".(count($badOut) === 1 ? 'fails' : 'fail').' without it';
+        $sentence = "$id works in ".($badOut === [] ? 'every failed gear' : 'the failed gear')." ({$this->join($badIn)})";
+        $sentence .= $badOut === [] ? '' : ", but {$this->join($badOut)} ".(count($badOut) === 1 ? 'fails' : 'fail').' without it';
         $lighter = array_values(array_filter($good, fn (string $g): bool => isset($this->torque[$g][$id]) && ! in_array($g, $clearedBy, true)));
 
         return $sentence.match (true) {
-            $clearedBy !== [] => ", yet gear {$list($clearedBy)} loads it as hard and is good, which clears it.",
-            $lighter !== [] => "; gear {$list($lighter)} is good but loads it less, so it is not cleared.",
+            $clearedBy !== [] => ", yet gear {$this->join($clearedBy)} loads it as hard and is good, which clears it.",
+            $lighter !== [] => "; gear {$this->join($lighter)} is good but loads it less, so it is not cleared.",
             default => ' and in none of the good ones.',
         };
+    }
+
+    /**
+     * @param  array{gear: array<string, array<string, float>>, shift: array<string, array<string, float>>, pressure: array<string, array<string, float>>}  $table
+     * @return array<string, array<string, float>>
+     */
+    private static function likelihoods(array $table, string $feature): array
+    {
+        return match (self::kindOf($feature)) {
+            'gear' => $table['gear'],
+            'shift' => $table['shift'],
+            default => $table['pressure'],
+        };
+    }
+
+    /** @param  list<string>  $gears */
+    private function join(array $gears): string
+    {
+        return implode(', ', $gears);
     }
 
     private static function kindOf(string $feature): string
@@ -221,10 +239,10 @@ final class DiagnoseGears implements Calculator
         return explode(':', $feature, 2)[0];
     }
 
-    /** @return array<string, array<string, mixed>> */
+    /** @return array{source: string, gear: array<string, array<string, float>>, shift: array<string, array<string, float>>, pressure: array<string, array<string, float>>, prior: array<string, float>, reliability: array<string, float>} */
     public static function table(): array
     {
-        /** @var array<string, array<string, mixed>> $table */
+        /** @var array{source: string, gear: array<string, array<string, float>>, shift: array<string, array<string, float>>, pressure: array<string, array<string, float>>, prior: array<string, float>, reliability: array<string, float>} $table */
         $table = json_decode((string) file_get_contents(dirname(__DIR__, 2).'/data/diagnosis.json'), true, 16, JSON_THROW_ON_ERROR);
 
         return $table;

@@ -41,6 +41,7 @@ final class AnalyseTrace implements Calculator
                 }
             }
         }
+        /** @var array{input_rpm: non-empty-list<float>, output_rpm: non-empty-list<float>, turbine_rpm?: non-empty-list<float>, line_kpa?: non-empty-list<float>, temp_degc?: non-empty-list<float>} $channels */
         $turbine = $channels['turbine_rpm'] ?? $channels['input_rpm'];
         if (! isset($channels['turbine_rpm'])) {
             $warnings[] = ['code' => 'ratio-from-input', 'message' => 'No turbine speed was recorded: the ratios include the slip of the converter wherever it is unlocked.'];

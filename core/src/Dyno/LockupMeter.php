@@ -29,8 +29,8 @@ final class LockupMeter
             return null;
         }
         $to = min($to, $from + self::MOST_SAMPLES - 1);
-        $slip = [];
-        for ($k = $from; $k <= $to; $k++) {
+        $slip = [$input[$from] - $turbine[$from]];
+        for ($k = $from + 1; $k <= $to; $k++) {
             $slip[] = $input[$k] - $turbine[$k];
         }
         $mean = Signal::mean($slip);

@@ -85,7 +85,7 @@ final class Signal
      * Amplitude spectrum by radix-2 FFT of the zero-padded signal.
      *
      * @param  list<float>  $x
-     * @return array{list<float>, int} |X| for bins 0..N/2, and N
+     * @return array{list<float>, int} magnitudes of bins 0 to N/2, and N
      */
     public static function spectrum(array $x): array
     {

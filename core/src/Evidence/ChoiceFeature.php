@@ -23,7 +23,7 @@ final class ChoiceFeature extends Feature
         }
     }
 
-    /** @return list<float>|null probability of each value */
+    /** @return array<int, float>|null probability of each value; entry -1 marks a list that leaves values out */
     public function expectation(?Input $in): ?array
     {
         if ($in === null) {

@@ -44,7 +44,7 @@ final class RankHypotheses implements Calculator
                 $weights[$h][$feature->id] = [$likelihood, $neutral];
             }
         }
-        $posterior = self::normalise($logs) ?? throw $in->at('observed')->fail('impossible-evidence', 'No hypothesis can explain these observations together: every one of them rules the rest out.');
+        $posterior = self::normalise(array_values($logs)) ?? throw $in->at('observed')->fail('impossible-evidence', 'No hypothesis can explain these observations together: every one of them rules the rest out.');
 
         $ranking = [];
         foreach ($ids as $h => $id) {

@@ -251,6 +251,7 @@ final class StackSearch
             $choices[$s] = $this->choicesOf($s, $slot['pick']);
         }
         uasort($choices, static fn (array $a, array $b): int => count($b) <=> count($a));
+        /** @var array{list<array{sum: int, counts: array<int, int>}>, list<array{sum: int, counts: array<int, int>}>} $halves */
         $halves = [[['sum' => 0, 'counts' => []]], [['sum' => 0, 'counts' => []]]];
         foreach ($choices as $list) {
             $to = count($halves[0]) < count($halves[1]) ? 0 : 1;
@@ -274,7 +275,7 @@ final class StackSearch
     {
         $out = [];
         $options = $this->optionsOf[$slot];
-        $walk = function (int $i, int $left, int $sum, array $counts) use (&$walk, &$out, $options): void {
+        $walk = /** @param  array<int, int>  $counts */ function (int $i, int $left, int $sum, array $counts) use (&$walk, &$out, $options): void {
             if ($left === 0) {
                 $out[] = ['sum' => $sum, 'counts' => $counts];
 
@@ -298,6 +299,7 @@ final class StackSearch
         };
         $walk(0, $pick, 0, []);
 
+        /** @var list<array{sum: int, counts: array<int, int>}> $out */
         return $out;
     }
 }

@@ -166,10 +166,7 @@ final class Train
         $add($this->output, $unknowns - 1, -1.0);
         $add($this->input, $unknowns, -1.0); // the external +1 moves to the right-hand side
 
-        /** @var list<non-empty-list<float>> $rows */
-        $rows = array_values($balance);
-
-        return new LinearSystem($unknowns, $rows);
+        return new LinearSystem($unknowns, $balance);
     }
 
     /** @return array<string, float|list<float>> relative to the carrier; a double set has two planets */
@@ -206,7 +203,7 @@ final class Train
 
     /**
      * @param  list<array{string, float}>  $terms
-     * @return non-empty-list<float>
+     * @return non-empty-array<int, float>
      */
     private function row(int $n, array $terms, float $rightHandSide): array
     {

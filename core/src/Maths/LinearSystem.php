@@ -12,12 +12,12 @@ final class LinearSystem
 {
     public const TOLERANCE = 1e-9;
 
-    /** @var array<int, non-empty-list<float>> pivot column => reduced row, right-hand side last */
+    /** @var array<int, non-empty-array<int, float>> pivot column => reduced row, right-hand side last */
     private array $pivotRows = [];
 
     public readonly bool $consistent;
 
-    /** @param  list<non-empty-list<float>>  $rows coefficients of the unknowns, right-hand side last */
+    /** @param  list<non-empty-array<int, float>>  $rows coefficients of the unknowns, right-hand side last */
     public function __construct(private readonly int $unknowns, array $rows)
     {
         while ($rows !== []) {
@@ -83,9 +83,9 @@ final class LinearSystem
     }
 
     /**
-     * @param  non-empty-list<float>  $row
-     * @param  non-empty-list<float>  $pivotRow
-     * @return non-empty-list<float>
+     * @param  non-empty-array<int, float>  $row
+     * @param  non-empty-array<int, float>  $pivotRow
+     * @return non-empty-array<int, float>
      */
     private static function eliminate(array $row, array $pivotRow, int $column): array
     {

@@ -69,10 +69,7 @@ final class ApplyRules
                 foreach ($this->options[$code]['excludes'] as $other) {
                     $changed = $this->exclude((string) $code, $other) || $changed;
                 }
-                if (! isset($this->chosen[$code])) {
-                    continue;
-                }
-                foreach ($this->options[$code]['requires'] as $needed) {
+                foreach (array_key_exists($code, $this->chosen) ? $this->options[$code]['requires'] : [] as $needed) {
                     $changed = $this->require((string) $code, $needed, $strength) || $changed;
                 }
             }
@@ -132,13 +129,26 @@ final class ApplyRules
                 $omitted[] = ['part' => $part, 'because' => $option['omitWhy']];
             }
         }
-        $list = static fn (array $because): array => array_map(static fn (string $code, string $why): array => ['option' => $code, 'because' => $why], array_map(strval(...), array_keys($because)), array_values($because));
 
         return [
             'status' => $this->conflicts === [] ? 'ok' : 'conflict',
             'chosen' => array_values(array_filter(array_map(strval(...), array_keys($this->options)), fn (string $code): bool => isset($this->chosen[$code]))),
-            'added' => $list($this->added), 'removed' => $list($this->removed), 'omitted' => $omitted, 'conflicts' => $this->conflicts,
+            'added' => self::sentences($this->added), 'removed' => self::sentences($this->removed), 'omitted' => $omitted, 'conflicts' => $this->conflicts,
         ];
+    }
+
+    /**
+     * @param  array<string, string>  $because
+     * @return list<array{option: string, because: string}>
+     */
+    private static function sentences(array $because): array
+    {
+        $out = [];
+        foreach ($because as $code => $why) {
+            $out[] = ['option' => (string) $code, 'because' => $why];
+        }
+
+        return $out;
     }
 
     private function name(string $code): string

@@ -95,11 +95,11 @@ final class ParseQuantity implements Calculator
         if (($m['decimal'] ?? '') !== '') {
             $value = (float) $m['decimal'];
         } else {
-            $den = (float) $m['den'];
+            $den = (float) ($m['den'] ?? 0);
             if ($den === 0.0) {
                 throw new BadInput('not-a-quantity', 'A fraction cannot have 0 below the line.', '/text');
             }
-            $value = ((float) $m['whole'] * $den + (float) $m['num']) / $den;
+            $value = ((float) ($m['whole'] ?? 0) * $den + (float) ($m['num'] ?? 0)) / $den;
         }
         if (! is_finite($value)) {
             throw new BadInput('range', '"'.trim($text).'" is too large.', '/text');

@@ -1,0 +1,222 @@
+import { expect, test, type Locator, type Page } from '@playwright/test';
+import { scan, signIn } from './people';
+
+const TAG = 'C-7301';
+
+const panel = (page: Page, name: string): Locator => page.getByRole('region', { name, exact: true });
+
+/** Opens a section of the route card by its tab. */
+const section = (page: Page, name: string) => page.getByRole('navigation', { name: 'Sections of the route card' }).getByRole('link', { name }).click();
+
+test('one physical unit goes from "a core arrives" to "the rebuilt unit came back and we know why"', async ({ page }) => {
+    test.setTimeout(420_000);
+    const errors: string[] = [];
+    page.on('pageerror', (e) => errors.push(e.message));
+
+    await test.step('1 receive', async () => {
+        await signIn(page, 'receiver', '/receive');
+        await page.getByLabel('Core tag').fill(TAG);
+        await page.getByLabel('Family').selectOption({ label: 'Kestrel RD4, rear-drive four-speed' });
+        await page.getByLabel('Vehicle').fill('Hallowmere Trusty 5, 4.2 V8');
+        await page.getByLabel('VIN').fill('3XYRN25D8A8654321');
+        await page.getByLabel('Odometer').fill('61000 mi');
+        await page.getByLabel("Complaint, in the owner's words").fill('No third or fourth, engine runs up');
+        await page.getByLabel('Stored codes').fill('P0730');
+        await page.getByRole('button', { name: 'black', exact: true }).click();
+        await page.getByLabel('Dust shield').check();
+        await page.getByLabel('Repair hours').fill('1.5');
+        await expect(panel(page, 'Credit')).toContainText('201.50');
+        await page.getByRole('button', { name: 'Take it in' }).click();
+        await expect(page.getByText('The check digit of the VIN does not agree')).toBeVisible();
+        await page.reload(); // nothing typed is lost
+        await expect(page.getByLabel("Complaint, in the owner's words")).toHaveValue('No third or fourth, engine runs up');
+        await page.getByLabel('VIN').fill('3XYRN25D9A8654321');
+        await page.getByRole('button', { name: 'Take it in' }).click();
+        await expect(page.getByRole('heading', { name: TAG })).toBeVisible();
+    });
+
+    await test.step('2 identify', async () => {
+        const next = panel(page, 'Look at this next');
+        await next.getByRole('button', { name: 'black', exact: true }).click();
+        await next.getByRole('button', { name: '16', exact: true }).first().click();
+        await next.getByLabel('Reading (mm)').first().fill('2.44 in');
+        await page.keyboard.press('Enter');
+        await expect(panel(page, 'Answered')).toContainText('61.976 mm');
+        await expect(panel(page, 'Which variant is it').getByRole('listitem').first()).toContainText('RD4-M');
+        await page.getByRole('button', { name: 'Confirm RD4-M' }).click();
+        await expect(page.getByText('Order desk')).toBeVisible();
+    });
+
+    await test.step('3 specify', async () => {
+        await signIn(page, 'manager');
+        await scan(page, TAG);
+        await section(page, '3 Specify');
+        await page.getByRole('button', { name: 'Tow', exact: true }).click();
+        await page.getByLabel('Customer').selectOption({ label: 'Nordhaul Fleet' });
+        await expect(panel(page, 'What stays out')).toContainText('servo spacer');
+        await page.getByRole('button', { name: 'Take off Converter charge' }).click();
+        await expect(page.getByText('These clash.')).toBeVisible();
+        await expect(page.getByRole('button', { name: 'Release the build' })).toBeDisabled();
+        await page.getByRole('button', { name: 'Add Converter charge' }).click();
+        await page.getByRole('button', { name: 'Release the build' }).click();
+        await expect(page.getByText('Tell the customer first')).toBeVisible();
+        for (const box of await panel(page, 'Price and hours').getByRole('checkbox').all()) await box.check();
+        await page.getByRole('button', { name: 'Release the build' }).click();
+        await expect(page.getByRole('heading', { level: 1 })).toContainText('VY-');
+    });
+    const serial = (await page.getByRole('heading', { level: 1 }).textContent())!;
+
+    await test.step('4 teardown', async () => {
+        await signIn(page, 'teardown');
+        await scan(page, serial);
+        await section(page, '4 Teardown');
+        for (const [gear, state] of [['1', 'ok'], ['2', 'ok'], ['3', 'slips'], ['4', 'slips']] as const) {
+            await page.getByRole('group', { name: `Gear ${gear}` }).getByRole('button', { name: state }).click();
+            await expect(page.getByRole('group', { name: `Gear ${gear}` }).getByRole('button', { name: state })).toHaveAttribute('aria-pressed', 'true');
+        }
+        await expect(panel(page, 'Suspects').getByRole('listitem').first()).toContainText('C3');
+        await doSteps(page);
+        await panel(page, 'Inspection').getByRole('button', { name: 'Inspect High frictions' }).click();
+        await page.getByRole('button', { name: 'black', exact: true }).click();
+        await page.getByRole('group', { name: 'What becomes of it' }).getByRole('button', { name: 'replace' }).click();
+        await page.getByRole('button', { name: 'the cause' }).click();
+        await page.getByRole('button', { name: 'Write it down' }).click();
+        await expect(panel(page, 'Inspection')).toContainText('black, replace');
+        await page.getByRole('button', { name: 'Teardown is complete' }).click();
+        await expect(page.getByText('Assembly bench')).toBeVisible();
+    });
+
+    await test.step('5 assemble', async () => {
+        await signIn(page, 'builder');
+        await scan(page, serial);
+        await section(page, '5 Assemble');
+        await page.getByRole('button', { name: 'Sign for the assembly' }).click();
+        await expect(page.getByText('The sign-off is refused')).toBeVisible();
+        for (const [name, ask, reading] of [['Forward clutch pack', 'Groove depth', '.981'], ['High clutch pack', 'Groove depth', '.889'], ['Front end play', 'Play, trial fit', '31 thou']] as const) {
+            const place = panel(page, name);
+            await place.getByLabel(ask).fill(reading);
+            await page.keyboard.press('Enter');
+            await place.getByRole('button', { name: 'Take these parts' }).click();
+            await expect(place.getByText('predicted')).toBeVisible();
+            const predicted = /predicted ([\d.]+)/.exec((await place.textContent())!)![1]!;
+            const last = name === 'Front end play' ? 'End play, final' : 'Feeler reading';
+            if (name === 'Forward clutch pack') {
+                await place.getByLabel(last).fill('25 psi');
+                await page.keyboard.press('Enter');
+                await expect(place.getByText('this field takes a length')).toBeVisible();
+            }
+            await place.getByLabel(last).fill(predicted);
+            if (name === 'Front end play') await place.getByLabel('Gauge').selectOption({ label: 'Dial indicator' });
+            await place.getByRole('button', { name: `Record ${last}` }).click();
+            await expect(place.getByText('inside, Imre Soll')).toBeVisible();
+        }
+        for (const element of ['C1', 'C2', 'C3', 'B1', 'B2']) {
+            await page.getByLabel(`Loss ${element}`).fill('2');
+            await page.getByRole('button', { name: `Record Loss ${element}` }).click();
+            await expect(page.getByRole('listitem').filter({ has: page.getByLabel(`Loss ${element}`) }).getByText('holds')).toBeVisible();
+        }
+        await doSteps(page);
+        await expect(page.getByText('Everything is measured and inside its window.')).toBeVisible();
+        await page.getByRole('button', { name: 'Sign for the assembly' }).click();
+        await expect(page.getByText('Test cell')).toBeVisible();
+    });
+
+    await test.step('6 dyno: a flaring unit fails, is opened, measured again and passes', async () => {
+        await signIn(page, 'cell');
+        await scan(page, serial);
+        await section(page, '6 Dyno');
+        await page.getByLabel('Specimen on the simulated rig').selectOption('flare-2-3');
+        await page.getByRole('button', { name: 'Start the run' }).click();
+        await expect(page.getByText(/running, [1-9]/)).toBeVisible({ timeout: 20_000 });
+        await page.reload(); // the run goes on without the browser, and the live trace comes back
+        await expect(panel(page, 'Against the limits')).toContainText('Flare', { timeout: 60_000 });
+        await page.getByRole('button', { name: 'Pass', exact: true }).click();
+        await page.getByRole('button', { name: 'Pass the unit on' }).click();
+        await expect(page.getByText('this run is no pass').first()).toBeVisible();
+        await page.getByRole('button', { name: 'Fail', exact: true }).click();
+        await page.getByLabel('Element suspected').selectOption('C3');
+        await page.getByLabel('Reason').fill('Runs up between second and third');
+        await page.getByRole('button', { name: 'Fail it and send it back to the bench' }).click();
+        await expect(page.getByText('Assembly bench')).toBeVisible();
+
+        await signIn(page, 'builder');
+        await scan(page, serial);
+        await section(page, '5 Assemble');
+        await expect(panel(page, 'Sign-off')).toContainText('must be measured again after the failed dyno run');
+        const high = panel(page, 'High clutch pack');
+        const predicted = /predicted ([\d.]+)/.exec((await high.textContent())!)![1]!;
+        await high.getByLabel('Feeler reading').fill(predicted);
+        await high.getByRole('button', { name: 'Record Feeler reading' }).click();
+        await page.getByLabel('Loss C3').fill('3 psi');
+        await page.getByRole('button', { name: 'Record Loss C3' }).click();
+        await expect(page.getByText('Everything is measured and inside its window.')).toBeVisible();
+        await page.getByRole('button', { name: 'Sign for the assembly' }).click();
+        await expect(page.getByText('Test cell')).toBeVisible();
+
+        await signIn(page, 'cell');
+        await scan(page, serial);
+        await section(page, '6 Dyno');
+        await page.getByRole('button', { name: 'Start the run' }).click();
+        await expect(panel(page, 'Against the limits')).toContainText('all inside', { timeout: 60_000 });
+        await page.getByRole('button', { name: 'Pass the unit on' }).click();
+        await expect(page.getByText('Dispatch')).toBeVisible();
+    });
+
+    await test.step('7 ship', async () => {
+        await section(page, '7 Ship');
+        await expect(panel(page, 'Delivery sheet')).toContainText('28.5 to 32 mm');
+        await page.getByLabel('Carrier').fill('Own lorry');
+        await page.getByRole('button', { name: 'Papers complete: ship it' }).click();
+        await expect(page.getByText('With the customer')).toBeVisible();
+        await page.getByRole('link', { name: 'open to print' }).click();
+        await expect(page.getByRole('img', { name: `Barcode ${serial}` })).toBeVisible();
+    });
+
+    await test.step('8 return', async () => {
+        await signIn(page, 'returns');
+        await scan(page, serial);
+        await section(page, '8 Return');
+        await page.getByLabel("Complaint, in the owner's words").fill('Slips in reverse and first');
+        await page.getByLabel('Fitted on').fill('2026-01-10');
+        await page.getByLabel('Failed on').fill('2026-01-05');
+        await page.getByRole('button', { name: 'Open a return' }).click();
+        await expect(page.getByText('cannot have failed before it was installed').first()).toBeVisible();
+        await page.getByLabel('Failed on').fill('2026-02-20');
+        await page.getByRole('button', { name: 'Open a return' }).click();
+        const evidence = panel(page, 'Evidence');
+        for (const [question, value] of [['Which plates are burnt', 'low and reverse packs'], ['Vehicle codes', 'overheat'], ['Planet pinions', 'bright']] as const) {
+            const button = evidence.getByRole('group', { name: question }).getByRole('button', { name: value });
+            await button.click();
+            await expect(button).toHaveAttribute('aria-pressed', 'true');
+        }
+        await expect(panel(page, 'Whose fault is it').getByRole('listitem').first()).toContainText('Abuse');
+        await page.getByLabel('High clutch pack now').fill('.062');
+        await page.keyboard.press('Enter');
+        await expect(panel(page, 'Then and now')).toContainText('0.062 in');
+        await page.getByRole('group', { name: 'Cause' }).getByRole('button', { name: 'Abuse' }).click();
+        await page.getByRole('button', { name: 'Give the verdict' }).click();
+        await expect(page.getByText('Verdict: Abuse')).toBeVisible();
+        await page.getByRole('button', { name: 'Open the second build' }).click();
+        await expect(page.getByText('Order desk')).toBeVisible();
+        await expect(page.getByText('generation 2')).toBeVisible();
+        await section(page, 'History');
+        await expect(page.getByRole('cell', { name: 'return decided' })).toBeVisible();
+    });
+    expect(errors).toEqual([]);
+});
+
+/** Does every guided step that is open until none is left, counting what the step asks for. */
+async function doSteps(page: Page) {
+    const steps = page.getByRole('region', { name: 'Steps', exact: true });
+    const total = Number(/of (\d+) done/.exec((await steps.textContent())!)![1]);
+    for (let done = Number(/(\d+) of \d+ done/.exec((await steps.textContent())!)![1]); done < total; done++) {
+        const button = steps.getByRole('button', { name: /^Done: / }).first();
+        const item = steps.getByRole('listitem').filter({ has: page.getByRole('button', { name: (await button.getAttribute('aria-label'))!, exact: true }) });
+        for (const field of await item.getByLabel(/counted \(of/).all()) {
+            const label = await field.evaluate((e) => (e as HTMLInputElement).labels![0]!.textContent!);
+            await field.fill(/of (\d+)\)/.exec(label)![1]!);
+        }
+        await button.click();
+        await expect(steps).toContainText(`${done + 1} of ${total} done`);
+    }
+}
