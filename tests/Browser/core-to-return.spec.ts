@@ -1,7 +1,7 @@
 import { expect, test, type Locator, type Page } from '@playwright/test';
 import { scan, signIn } from './people';
 
-const TAG = 'C-7301';
+const TAG = `C-${String(Date.now()).slice(-7)}`;
 
 const panel = (page: Page, name: string): Locator => page.getByRole('region', { name, exact: true });
 
@@ -18,7 +18,7 @@ test('one physical unit goes from "a core arrives" to "the rebuilt unit came bac
         await page.getByLabel('Core tag').fill(TAG);
         await page.getByLabel('Family').selectOption({ label: 'Kestrel RD4, rear-drive four-speed' });
         await page.getByLabel('Vehicle').fill('Hallowmere Trusty 5, 4.2 V8');
-        await page.getByLabel('VIN').fill('3XYRN25D8A8654321');
+        await page.getByLabel('VIN', { exact: true }).fill('3XYRN25D8A8654321');
         await page.getByLabel('Odometer').fill('61000 mi');
         await page.getByLabel("Complaint, in the owner's words").fill('No third or fourth, engine runs up');
         await page.getByLabel('Stored codes').fill('P0730');
@@ -30,7 +30,7 @@ test('one physical unit goes from "a core arrives" to "the rebuilt unit came bac
         await expect(page.getByText('The check digit of the VIN does not agree')).toBeVisible();
         await page.reload(); // nothing typed is lost
         await expect(page.getByLabel("Complaint, in the owner's words")).toHaveValue('No third or fourth, engine runs up');
-        await page.getByLabel('VIN').fill('3XYRN25D9A8654321');
+        await page.getByLabel('VIN', { exact: true }).fill('3XYRN25D9A8654321');
         await page.getByRole('button', { name: 'Take it in' }).click();
         await expect(page.getByRole('heading', { name: TAG })).toBeVisible();
     });
@@ -52,7 +52,7 @@ test('one physical unit goes from "a core arrives" to "the rebuilt unit came bac
         await scan(page, TAG);
         await section(page, '3 Specify');
         await page.getByRole('button', { name: 'Tow', exact: true }).click();
-        await page.getByLabel('Customer').selectOption({ label: 'Nordhaul Fleet' });
+        await page.getByLabel('Customer', { exact: true }).selectOption({ label: 'Nordhaul Fleet' });
         await expect(panel(page, 'What stays out')).toContainText('servo spacer');
         await page.getByRole('button', { name: 'Take off Converter charge' }).click();
         await expect(page.getByText('These clash.')).toBeVisible();
@@ -94,26 +94,26 @@ test('one physical unit goes from "a core arrives" to "the rebuilt unit came bac
         await expect(page.getByText('The sign-off is refused')).toBeVisible();
         for (const [name, ask, reading] of [['Forward clutch pack', 'Groove depth', '.981'], ['High clutch pack', 'Groove depth', '.889'], ['Front end play', 'Play, trial fit', '31 thou']] as const) {
             const place = panel(page, name);
-            await place.getByLabel(ask).fill(reading);
+            await place.getByLabel(ask, { exact: true }).fill(reading);
             await page.keyboard.press('Enter');
             await place.getByRole('button', { name: 'Take these parts' }).click();
             await expect(place.getByText('predicted')).toBeVisible();
             const predicted = /predicted ([\d.]+)/.exec((await place.textContent())!)![1]!;
             const last = name === 'Front end play' ? 'End play, final' : 'Feeler reading';
             if (name === 'Forward clutch pack') {
-                await place.getByLabel(last).fill('25 psi');
+                await place.getByLabel(last, { exact: true }).fill('25 psi');
                 await page.keyboard.press('Enter');
                 await expect(place.getByText('this field takes a length')).toBeVisible();
             }
-            await place.getByLabel(last).fill(predicted);
+            await place.getByLabel(last, { exact: true }).fill(predicted);
             if (name === 'Front end play') await place.getByLabel('Gauge').selectOption({ label: 'Dial indicator' });
             await place.getByRole('button', { name: `Record ${last}` }).click();
             await expect(place.getByText('inside, Imre Soll')).toBeVisible();
         }
         for (const element of ['C1', 'C2', 'C3', 'B1', 'B2']) {
-            await page.getByLabel(`Loss ${element}`).fill('2');
+            await page.getByLabel(`Loss ${element}`, { exact: true }).fill('2');
             await page.getByRole('button', { name: `Record Loss ${element}` }).click();
-            await expect(page.getByRole('listitem').filter({ has: page.getByLabel(`Loss ${element}`) }).getByText('holds')).toBeVisible();
+            await expect(page.getByRole('listitem').filter({ has: page.getByLabel(`Loss ${element}`, { exact: true }) }).getByText('holds')).toBeVisible();
         }
         await doSteps(page);
         await expect(page.getByText('Everything is measured and inside its window.')).toBeVisible();
@@ -145,9 +145,9 @@ test('one physical unit goes from "a core arrives" to "the rebuilt unit came bac
         await expect(panel(page, 'Sign-off')).toContainText('must be measured again after the failed dyno run');
         const high = panel(page, 'High clutch pack');
         const predicted = /predicted ([\d.]+)/.exec((await high.textContent())!)![1]!;
-        await high.getByLabel('Feeler reading').fill(predicted);
+        await high.getByLabel('Feeler reading', { exact: true }).fill(predicted);
         await high.getByRole('button', { name: 'Record Feeler reading' }).click();
-        await page.getByLabel('Loss C3').fill('3 psi');
+        await page.getByLabel('Loss C3', { exact: true }).fill('3 psi');
         await page.getByRole('button', { name: 'Record Loss C3' }).click();
         await expect(page.getByText('Everything is measured and inside its window.')).toBeVisible();
         await page.getByRole('button', { name: 'Sign for the assembly' }).click();

@@ -16,10 +16,12 @@ export function Mark({ kind, children }: { kind: keyof typeof MARKS; children: R
 
 export function ProblemNote({ problem, except = [] }: { problem: Problem | null; except?: string[] }) {
     if (!problem) return null;
-    const rest = (problem.errors ?? []).filter((e) => !except.includes(e.pointer) && e.detail !== problem.detail);
+    const errors = problem.errors ?? [];
+    const atFields = errors.length > 0 && errors.every((e) => except.includes(e.pointer));
+    const rest = errors.filter((e) => !except.includes(e.pointer) && e.detail !== problem.detail);
     return (
         <div role="alert" className="border-l-4 border-bad bg-sheet px-4 py-2 text-bad">
-            <strong>{problem.detail}</strong>
+            <strong>{atFields ? (errors.length === 1 ? 'One field needs another look; it is marked above.' : `${errors.length} fields need another look; they are marked above.`) : problem.detail}</strong>
             {rest.length > 0 && (
                 <ul className="mt-1 list-disc pl-5 text-ink">
                     {rest.map((e, i) => (
