@@ -12,11 +12,15 @@ use Illuminate\Http\Middleware\HandleCors;
 use Illuminate\Http\Request;
 use Illuminate\Routing\Middleware\SubstituteBindings;
 use Illuminate\Session\Middleware\StartSession;
+use Illuminate\Support\Facades\Route;
 
 $app = Application::configure(basePath: dirname(__DIR__))
     ->withRouting(using: function (): void {
-        Illuminate\Support\Facades\Route::middleware('desk')->prefix('api')->group(base_path('routes/api.php'));
-        Illuminate\Support\Facades\Route::middleware('desk')->group(base_path('routes/pages.php'));
+        if (getenv('YARD_BENCH') !== false) {
+            Route::group([], base_path('routes/bench.php'));
+        }
+        Route::middleware('desk')->prefix('api')->group(base_path('routes/api.php'));
+        Route::middleware('desk')->group(base_path('routes/pages.php'));
     }, commands: base_path('routes/console.php'))
     ->withMiddleware(function (Middleware $middleware): void {
         $middleware->redirectGuestsTo('/');

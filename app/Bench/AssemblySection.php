@@ -3,6 +3,7 @@
 namespace App\Bench;
 
 use App\Shop\Gauge;
+use App\Shop\Names;
 use App\Stock\InstalledPart;
 use App\Track\CardSection;
 use App\Track\Unit;
@@ -10,7 +11,10 @@ use Yard\Core\Calculators;
 
 final class AssemblySection implements CardSection
 {
-    public function __construct(private readonly SignOffBuild $signOff)
+    /** @var array<int, string> */
+    private array $gauges = [];
+
+    public function __construct(private readonly SignOffBuild $signOff, private readonly Names $names)
     {
     }
 
@@ -19,37 +23,44 @@ final class AssemblySection implements CardSection
         return 'assembly';
     }
 
+    public function has(Unit $unit): bool
+    {
+        return $unit->currentBuild?->serial !== null;
+    }
+
     public function of(Unit $unit): ?array
     {
         $build = $unit->currentBuild;
         if ($build === null || $build->spec === null) {
             return null;
         }
-        $marks = StepMark::query()->with('doer:id,name')->where('unit_id', $unit->id)->where('generation', $build->generation)->where('phase', 'assembly')->get()->keyBy('step');
-        $measurements = Measurement::query()->with(['measurer:id,name', 'gauge:id,code,name'])->where('build_id', $build->id)->orderBy('id')->get();
-        $fits = PackFit::query()->with('fitter:id,name')->where('build_id', $build->id)->whereNull('undone_at')->get()->keyBy('pack');
+        $marks = StepMark::query()->where('unit_id', $unit->id)->where('generation', $build->generation)->where('phase', 'assembly')->get()->keyBy('step');
+        $gauges = Gauge::query()->orderBy('id')->get();
+        $this->gauges = $gauges->pluck('name', 'id')->all();
+        $measurements = Measurement::query()->where('build_id', $build->id)->orderBy('id')->get();
+        $fits = PackFit::query()->where('build_id', $build->id)->whereNull('undone_at')->get()->keyBy('pack');
         $place = fn (string $kind, array $row) => [
             'code' => $row['code'], 'name' => $row['name'], 'kind' => $kind, 'unit' => $row['unit'], 'window' => $row['window'], 'target' => $row['target'] ?? null, 'source' => $row['source'], 'confidence' => $row['confidence'], 'how' => $row['depth']['how'] ?? $row['how'] ?? $row['regulated'] ?? '', 'note' => $row['order'] ?? $row['note'] ?? '',
             'nominalDepth' => $row['depth']['nominal'] ?? null, 'trialWasher' => $row['fitted'] ?? null, 'fixed' => $row['fixed'] ?? [], 'tooTight' => $row['tooTight'] ?? null, 'tooLoose' => $row['tooLoose'] ?? null,
-            'fit' => isset($fits[$row['code']]) && $kind !== 'air-check' ? ['picks' => $fits[$row['code']]->picks, 'predicted' => (float) $fits[$row['code']]->predicted, 'by' => $fits[$row['code']]->fitter->name, 'at' => $fits[$row['code']]->fitted_at->toIso8601ZuluString()] : null,
-            'readings' => $measurements->where('kind', $kind)->where('code', $row['code'])->values()->map(fn (Measurement $m) => self::reading($m))->all(),
+            'fit' => isset($fits[$row['code']]) && $kind !== 'air-check' ? ['picks' => $fits[$row['code']]->picks, 'predicted' => (float) $fits[$row['code']]->predicted, 'by' => $this->names->of($fits[$row['code']]->fitted_by), 'at' => $fits[$row['code']]->fitted_at->toIso8601ZuluString()] : null,
+            'readings' => $measurements->where('kind', $kind)->where('code', $row['code'])->values()->map(fn (Measurement $m) => $this->reading($m))->all(),
         ];
 
         return [
-            'serial' => $build->serial, 'steps' => TeardownSection::steps(array_column($build->spec['assembly'], null, 'code'), $marks),
+            'serial' => $build->serial, 'steps' => TeardownSection::steps(array_column($build->spec['assembly'], null, 'code'), $marks, $this->names),
             'places' => [...array_map(fn ($r) => $place('pack', $r), $build->spec['packs']), ...array_map(fn ($r) => $place('end-play', $r), $build->spec['endPlays']), ...array_map(fn ($r) => $place('air-check', $r), $build->spec['airChecks'])],
             'fasteners' => array_map(fn (array $f) => $this->fastener($f, $measurements), $build->spec['fasteners']),
-            'gauges' => Gauge::query()->orderBy('id')->get()->map(fn (Gauge $g) => ['code' => $g->code, 'name' => $g->name, 'kind' => $g->kind, 'unit' => $g->unit, 'min' => (float) $g->range_min, 'max' => (float) $g->range_max, 'calibratedUntil' => $g->calibrated_until, 'overdue' => $g->calibrated_until < now()->format('Y-m-d')])->all(),
+            'gauges' => $gauges->map(fn (Gauge $g) => ['code' => $g->code, 'name' => $g->name, 'kind' => $g->kind, 'unit' => $g->unit, 'min' => (float) $g->range_min, 'max' => (float) $g->range_max, 'calibratedUntil' => $g->calibrated_until, 'overdue' => $g->calibrated_until < now()->format('Y-m-d')])->all(),
             'installed' => InstalledPart::query()->with(['part:id,number,name', 'lot:id,lot'])->where('build_id', $build->id)->whereNull('removed_at')->orderBy('id')->get()->map(fn (InstalledPart $i) => ['part' => $i->part->number, 'name' => $i->part->name, 'count' => $i->count, 'place' => $i->place, 'origin' => $i->origin, 'lot' => $i->lot?->lot, 'serial' => $i->serial])->all(),
             'blockers' => $unit->station === 'bench' ? $this->signOff->reasonsAgainst($build) : [],
-            'signOffs' => SignOff::query()->with('signer:id,name')->where('build_id', $build->id)->orderBy('id')->get()->map(fn (SignOff $s) => ['what' => $s->what, 'loop' => $s->loop_no, 'by' => $s->signer->name, 'at' => $s->signed_at->toIso8601ZuluString()])->all(),
+            'signOffs' => SignOff::query()->where('build_id', $build->id)->orderBy('id')->get()->map(fn (SignOff $s) => ['what' => $s->what, 'loop' => $s->loop_no, 'by' => $this->names->of($s->signed_by), 'at' => $s->signed_at->toIso8601ZuluString()])->all(),
         ];
     }
 
     /** @return array<string, mixed> */
-    private static function reading(Measurement $m): array
+    private function reading(Measurement $m): array
     {
-        return ['value' => (float) $m->value, 'unit' => $m->unit, 'typed' => $m->typed, 'inside' => $m->inside, 'gauge' => $m->gauge?->name, 'note' => $m->note, 'by' => $m->measurer->name, 'at' => $m->measured_at->toIso8601ZuluString()];
+        return ['value' => (float) $m->value, 'unit' => $m->unit, 'typed' => $m->typed, 'inside' => $m->inside, 'gauge' => $this->gauges[$m->gauge_id] ?? null, 'note' => $m->note, 'by' => $this->names->of($m->measured_by), 'at' => $m->measured_at->toIso8601ZuluString()];
     }
 
     /**
@@ -62,6 +73,6 @@ final class AssemblySection implements CardSection
         $parsed = Calculators::call('units.parse', ['text' => $f['torque'], 'kind' => 'torque']);
         $ceiling = Calculators::call('fastener.torque', ['thread' => $f['thread'], 'grade' => $f['grade'], 'k' => 0.2, 'preloadFraction' => 0.75]);
 
-        return array_intersect_key($f, array_flip(['code', 'name', 'thread', 'grade', 'count', 'torque', 'into', 'pattern', 'note', 'source', 'confidence'])) + ['torqueNm' => $parsed['si'], 'boltCeilingNm' => $ceiling['torque_nm'], 'readings' => $measurements->where('kind', 'torque')->where('code', $f['code'])->values()->map(fn (Measurement $m) => self::reading($m))->all()];
+        return array_intersect_key($f, array_flip(['code', 'name', 'thread', 'grade', 'count', 'torque', 'into', 'pattern', 'note', 'source', 'confidence'])) + ['torqueNm' => $parsed['si'], 'boltCeilingNm' => $ceiling['torque_nm'], 'readings' => $measurements->where('kind', 'torque')->where('code', $f['code'])->values()->map(fn (Measurement $m) => $this->reading($m))->all()];
     }
 }

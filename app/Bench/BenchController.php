@@ -31,7 +31,7 @@ final class BenchController
         $unit = Unit::byNumber($number);
         $action->record($unit, $in, $request->user());
 
-        return response()->json($this->card->of($unit), 201);
+        return response()->json($this->card->of($unit, ['teardown']), 201);
     }
 
     public function symptoms(Request $request, string $number, ReportSymptoms $action): JsonResponse
@@ -40,7 +40,7 @@ final class BenchController
         $unit = Unit::byNumber($number);
         $action->report($unit, $in['observed'], $request->user());
 
-        return response()->json($this->card->of($unit->refresh()));
+        return response()->json($this->card->of($unit->refresh(), ['teardown']));
     }
 
     public function completeTeardown(Request $request, string $number, CompleteTeardown $action): JsonResponse
@@ -49,7 +49,7 @@ final class BenchController
         $unit = Unit::byNumber($number);
         $action->complete($unit, $in['noCauseFound'] ?? false, $request->user());
 
-        return response()->json($this->card->of($unit->refresh()));
+        return response()->json($this->card->of($unit->refresh(), ['teardown']));
     }
 
     public function propose(Request $request, string $number, string $place, ProposeFit $action): JsonResponse
@@ -65,7 +65,7 @@ final class BenchController
         $build = $this->build($number);
         $action->fit($build, $place, $in['reading'], $in['trialWasher'] ?? null, $in['picks'], $request->user());
 
-        return response()->json($this->card->of($build->unit()->firstOrFail()), 201);
+        return response()->json($this->card->of($build->unit()->firstOrFail(), ['assembly']), 201);
     }
 
     public function measure(Request $request, string $number, RecordMeasurement $action): JsonResponse
@@ -74,7 +74,7 @@ final class BenchController
         $build = $this->build($number);
         $action->record($build, $in['kind'], $in['code'], $in['reading'], $in['gauge'] ?? null, $in['note'] ?? '', $request->user());
 
-        return response()->json($this->card->of($build->unit()->firstOrFail()), 201);
+        return response()->json($this->card->of($build->unit()->firstOrFail(), ['assembly']), 201);
     }
 
     public function signOff(Request $request, string $number, SignOffBuild $action): JsonResponse
@@ -82,7 +82,7 @@ final class BenchController
         $build = $this->build($number);
         $action->sign($build, $request->user());
 
-        return response()->json($this->card->of($build->unit()->firstOrFail()), 201);
+        return response()->json($this->card->of($build->unit()->firstOrFail(), ['assembly']), 201);
     }
 
     private function step(Request $request, string $number, string $phase, string $step, MarkStep $action): JsonResponse
@@ -91,7 +91,7 @@ final class BenchController
         $unit = Unit::byNumber($number);
         $action->mark($unit, $phase, $step, $in['counts'] ?? [], $in['note'] ?? '', $request->user());
 
-        return response()->json($this->card->of($unit));
+        return response()->json($this->card->of($unit, [$phase]));
     }
 
     private function build(string $number): Build

@@ -2,11 +2,16 @@
 
 namespace App\Bench;
 
+use App\Shop\Names;
 use App\Track\Build;
 
 /** The latest reading of everything that was measured on a build. */
 final class BuiltNumbers
 {
+    public function __construct(private readonly Names $names)
+    {
+    }
+
     /** @return list<array{kind: string, code: string, name: string, value: float, unit: string, min: ?float, max: ?float, inside: bool, by: string, at: string}> */
     public function of(Build $build): array
     {
@@ -17,9 +22,9 @@ final class BuiltNumbers
             }
         }
 
-        return Measurement::query()->with('measurer:id,name')->where('build_id', $build->id)->orderBy('id')->get()->keyBy(fn (Measurement $m) => "$m->kind:$m->code")->map(fn (Measurement $m, string $key) => [
+        return Measurement::query()->where('build_id', $build->id)->orderBy('id')->get()->keyBy(fn (Measurement $m) => "$m->kind:$m->code")->map(fn (Measurement $m, string $key) => [
             'kind' => $m->kind, 'code' => $m->code, 'name' => $names[$key] ?? $m->code, 'value' => (float) $m->value, 'unit' => $m->unit, 'min' => $m->window_min === null ? null : (float) $m->window_min, 'max' => $m->window_max === null ? null : (float) $m->window_max,
-            'inside' => $m->inside, 'by' => $m->measurer->name, 'at' => $m->measured_at->toIso8601ZuluString(),
+            'inside' => $m->inside, 'by' => (string) $this->names->of($m->measured_by), 'at' => $m->measured_at->toIso8601ZuluString(),
         ])->values()->all();
     }
 }

@@ -24,7 +24,7 @@ final class BuildsController
         $unit = Unit::byNumber($number);
         $action->place($unit, $in, $request->user());
 
-        return response()->json($card->of($unit->refresh()), 201);
+        return response()->json($card->of($unit->refresh(), ['build']), 201);
     }
 
     public function release(Request $request, string $number, ReleaseBuild $action, RouteCard $card): JsonResponse
@@ -33,6 +33,6 @@ final class BuildsController
         $unit = Unit::byNumber($number);
         $action->release($unit, $in['version'], $in['acknowledged'] ?? [], $request->user());
 
-        return response()->json($card->of($unit->refresh()));
+        return response()->json($card->of($unit->refresh(), ['build']));
     }
 }

@@ -20,6 +20,11 @@ final class SpecSection implements CardSection
         return 'build';
     }
 
+    public function has(Unit $unit): bool
+    {
+        return $unit->variant_id !== null;
+    }
+
     public function of(Unit $unit): ?array
     {
         if ($unit->variant === null) {

@@ -2,12 +2,15 @@
 
 namespace App\Catalog;
 
+use App\Shop\KeepsDecodedJson;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
 /** One exact unit variant with the clues expected of it. */
 final class Variant extends Model
 {
+    use KeepsDecodedJson;
+
     protected $table = 'variants';
 
     protected $guarded = [];

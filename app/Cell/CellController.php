@@ -11,6 +11,10 @@ use Symfony\Component\HttpFoundation\BinaryFileResponse;
 
 final class CellController
 {
+    public function __construct(private readonly DynoSection $section)
+    {
+    }
+
     public function start(Request $request, string $number, StartRun $action): JsonResponse
     {
         $in = $request->validate(['specimen' => 'nullable|in:sound,flare-2-3,slip-4,tie-up-1-2,low-line,hunting,slow-shifts']);
@@ -19,17 +23,16 @@ final class CellController
             throw new Refused('This unit has no released build yet.', 409);
         }
 
-        return response()->json(DynoSection::run($action->start($build, $in['specimen'] ?? 'sound', $request->user())->load('starter')), 201);
+        return response()->json($this->section->run($action->start($build, $in['specimen'] ?? 'sound', $request->user())), 201);
     }
 
     /** One run with its analysis and a trace thin enough to draw. */
     public function show(Run $run): JsonResponse
     {
-        $run->load(['starter', 'judge']);
         $recorded = in_array($run->state, ['recorded', 'analysed'], true);
         $every = 5;
 
-        return response()->json(DynoSection::run($run) + ['analysis' => $run->analysis, 'program' => ['steps' => $run->program['steps'], 'ratios' => $run->program['ratios'], 'end' => $run->program['end']], 'trace' => $recorded ? ['every_s' => $every / $run->program['rate_hz'], 'channels' => Trace::read($run, $every)] : null]);
+        return response()->json($this->section->run($run) + ['analysis' => $run->analysis, 'program' => ['steps' => $run->program['steps'], 'ratios' => $run->program['ratios'], 'end' => $run->program['end']], 'trace' => $recorded ? ['every_s' => $every / $run->program['rate_hz'], 'channels' => Trace::read($run, $every)] : null]);
     }
 
     public function download(Run $run): BinaryFileResponse
@@ -45,7 +48,7 @@ final class CellController
     {
         $action->cancel($run);
 
-        return response()->json(DynoSection::run($run->load(['starter', 'judge'])));
+        return response()->json($this->section->run($run));
     }
 
     public function judge(Request $request, Run $run, JudgeRun $action, RouteCard $card): JsonResponse
@@ -53,6 +56,6 @@ final class CellController
         $in = $request->validate(['verdict' => 'required|in:pass,fail,conditional', 'reason' => 'nullable|string|max:400', 'suspect' => 'nullable|string|max:60']);
         $action->judge($run, $in['verdict'], $in['reason'] ?? '', $in['suspect'] ?? '', $request->user());
 
-        return response()->json($card->of($run->build->unit()->firstOrFail()));
+        return response()->json($card->of($run->build->unit()->firstOrFail(), ['dyno']));
     }
 }

@@ -2,6 +2,7 @@
 
 namespace App\Cell;
 
+use App\Shop\KeepsDecodedJson;
 use App\Shop\Person;
 use App\Track\Build;
 use Illuminate\Database\Eloquent\Model;
@@ -10,6 +11,8 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
 /** One run on the test rig. */
 final class Run extends Model
 {
+    use KeepsDecodedJson;
+
     protected $table = 'dyno_runs';
 
     protected $guarded = [];

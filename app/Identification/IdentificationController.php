@@ -15,7 +15,7 @@ final class IdentificationController
         $unit = Unit::byNumber($number);
         $action->answer($unit, $in['feature'], $in['value'] ?? null, $request->user());
 
-        return response()->json($card->of($unit));
+        return response()->json($card->of($unit, ['identity']));
     }
 
     public function decide(Request $request, string $number, ConfirmIdentity $action, RouteCard $card): JsonResponse
@@ -26,6 +26,6 @@ final class IdentificationController
             ? $action->markUnknown($unit, $in['note'] ?? '', $request->user())
             : $action->confirm($unit, $in['variant'], $in['foreignParts'] ?? [], $in['note'] ?? '', $request->user());
 
-        return response()->json($card->of($unit->refresh()));
+        return response()->json($card->of($unit->refresh(), ['identity']));
     }
 }

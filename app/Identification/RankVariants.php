@@ -5,6 +5,7 @@ namespace App\Identification;
 use App\Catalog\Family;
 use App\Catalog\Spec;
 use App\Catalog\Variant;
+use App\Shop\Names;
 use App\Track\Unit;
 use Illuminate\Support\Collection;
 use Yard\Core\BadInput;
@@ -16,6 +17,10 @@ final class RankVariants
     /** Answers that say something about the clue, not about the unit. */
     public const NO_ANSWER = ['cannot see', 'broken off', 'not sure'];
 
+    public function __construct(private readonly Names $names)
+    {
+    }
+
     /**
      * @return array{questions: list<array<string, mixed>>, ranking: list<array<string, mixed>>, entropyBits: float, mixed: bool, impossible: ?string}
      */
@@ -23,9 +28,11 @@ final class RankVariants
     {
         $features = Spec::query()->where('family_id', $family->id)->where('kind', 'feature')->orderBy('position')->get();
         $variants = Variant::query()->where('family_id', $family->id)->orderBy('id')->get();
-        $answers = ClueAnswer::query()->with('answerer:id,name')->where('unit_id', $unit->id)->get()->keyBy('feature');
+        $answers = ClueAnswer::query()->where('unit_id', $unit->id)->get()->keyBy('feature');
         try {
-            $result = Calculators::call('evidence.rank', $this->input($features, $variants, $answers));
+            // Once decided, nobody asks what to look at next: unanswered clues weigh nothing and are left out.
+            $asked = $unit->identified_at === null ? $features : $features->filter(fn (Spec $f) => $answers->has($f->code))->values();
+            $result = Calculators::call('evidence.rank', $this->input($asked, $variants, $answers));
             $impossible = null;
         } catch (BadInput $e) {
             $result = Calculators::call('evidence.rank', $this->input($features, $variants, new Collection));
@@ -36,7 +43,7 @@ final class RankVariants
         return [
             'questions' => $features->map(fn (Spec $f) => [
                 'feature' => $f->code, 'name' => $f->name, 'where' => $f->body['where'], 'how' => $f->body['how'] ?? '', 'kind' => $f->body['kind'] ?? 'choice', 'values' => $f->body['values'] ?? [], 'unit' => $f->body['unit'] ?? null, 'effort' => $f->body['effort'],
-                'answer' => $answers[$f->code]->value ?? null, 'answeredBy' => $answers[$f->code]->answerer->name ?? null, 'gainBits' => $gain[$f->code]['gainBits'] ?? null, 'gainPerEffort' => $gain[$f->code]['gainPerEffort'] ?? null,
+                'answer' => $answers[$f->code]->value ?? null, 'answeredBy' => $this->names->of($answers[$f->code]->answered_by ?? null), 'gainBits' => $gain[$f->code]['gainBits'] ?? null, 'gainPerEffort' => $gain[$f->code]['gainPerEffort'] ?? null,
                 'source' => "$f->source, $f->edition", 'confidence' => $f->confidence,
             ])->sortByDesc(fn (array $q) => $q['answer'] === null ? 1000 + $q['gainPerEffort'] : 0)->values()->all(),
             'ranking' => array_map(fn (array $r) => ['variant' => $r['id'], 'name' => $variants->firstWhere('code', $r['id'])->name, 'years' => $variants->firstWhere('code', $r['id'])->from_year.'-'.$variants->firstWhere('code', $r['id'])->to_year, 'posterior' => $r['posterior'], 'contradicts' => $r['contradicts'], 'supports' => $r['supports'], 'weightBits' => $r['weightBits']], $result['ranking']),
@@ -61,7 +68,7 @@ final class RankVariants
         }
 
         return [
-            'hypotheses' => $variants->map(fn (Variant $v) => ['id' => $v->code, 'prior' => (float) $v->prior, 'expect' => (object) $v->expect])->all(),
+            'hypotheses' => $variants->map(fn (Variant $v) => ['id' => $v->code, 'prior' => (float) $v->prior, 'expect' => (object) array_intersect_key($v->expect, $features->keyBy('code')->all())])->all(),
             'features' => $features->map(fn (Spec $f) => ['id' => $f->code] + array_intersect_key($f->body, array_flip(['kind', 'values', 'reliability', 'effort', 'tolerance', 'range'])))->values()->all(),
             'observed' => (object) $observed,
         ];

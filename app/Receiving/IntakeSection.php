@@ -2,16 +2,25 @@
 
 namespace App\Receiving;
 
-use App\Shop\Person;
+use App\Shop\Names;
 use App\Track\CardSection;
 use App\Track\Unit;
 use Illuminate\Support\Facades\DB;
 
 final class IntakeSection implements CardSection
 {
+    public function __construct(private readonly Names $names)
+    {
+    }
+
     public function key(): string
     {
         return 'intake';
+    }
+
+    public function has(Unit $unit): bool
+    {
+        return true;
     }
 
     public function of(Unit $unit): array
@@ -24,7 +33,7 @@ final class IntakeSection implements CardSection
         $items = DB::table('basket_items')->join('baskets', 'baskets.id', '=', 'basket_id')->where('unit_id', $unit->id)->get(['tag', 'name', 'count', 'keep_together']);
 
         return [
-            'receivedBy' => Person::query()->whereKey($unit->received_by)->value('name'), 'receivedAt' => $unit->received_at->toIso8601ZuluString(), 'vin' => $unit->vin, 'odometer' => $unit->odometer_typed, 'odometerKm' => $unit->odometer_km, 'engine' => $unit->engine,
+            'receivedBy' => $this->names->of($unit->received_by), 'receivedAt' => $unit->received_at->toIso8601ZuluString(), 'vin' => $unit->vin, 'odometer' => $unit->odometer_typed, 'odometerKm' => $unit->odometer_km, 'engine' => $unit->engine,
             'complaint' => $unit->complaint, 'codes' => $unit->codes, 'sender' => $unit->sender, 'senderDiagnosis' => $unit->sender_diagnosis, 'clues' => $clues, 'missing' => $unit->missing, 'failedHard' => $unit->failed_hard, 'repairHours' => (float) $unit->repair_hours,
             'gradeReason' => $unit->grade_reason, 'creditLines' => $unit->credit_lines, 'weightKg' => $unit->weight_kg === null ? null : (float) $unit->weight_kg, 'note' => $unit->note, 'familyCode' => $unit->family?->code,
             'photos' => Photo::query()->where('unit_id', $unit->id)->orderBy('id')->get()->map(fn (Photo $p) => ['id' => $p->id, 'place' => $p->place, 'station' => $p->station, 'width' => $p->width, 'height' => $p->height])->all(),

@@ -50,14 +50,14 @@ final class ReceivingController
     {
         $in = $request->validate(['coreTag' => ['required', 'string', 'max:20', 'regex:/^[A-Z0-9][A-Z0-9-]{2,19}$/']] + self::INTAKE, ['coreTag.regex' => 'A core tag has 3 to 20 capital letters, digits and dashes.']);
 
-        return response()->json($card->of($action->receive($in, $request->user())->refresh()), 201);
+        return response()->json($card->of($action->receive($in, $request->user())->refresh(), ['intake']), 201);
     }
 
     public function revise(Request $request, string $number, ReviseIntake $action, RouteCard $card): JsonResponse
     {
         $in = $request->validate(['version' => 'required|integer'] + self::INTAKE);
 
-        return response()->json($card->of($action->revise(Unit::byNumber($number), $in, $request->user())->refresh()));
+        return response()->json($card->of($action->revise(Unit::byNumber($number), $in, $request->user())->refresh(), ['intake']));
     }
 
     public function photo(Request $request, string $number, AttachPhoto $action): JsonResponse
@@ -79,7 +79,7 @@ final class ReceivingController
         $unit = Unit::byNumber($number);
         $action->fill($unit, $in['tag'], $in['items']);
 
-        return response()->json($card->of($unit), 201);
+        return response()->json($card->of($unit, ['intake']), 201);
     }
 
     public function hold(Request $request, string $number, PlaceHold $action, RouteCard $card): JsonResponse
@@ -88,7 +88,7 @@ final class ReceivingController
         $unit = Unit::byNumber($number);
         $action->place($unit, 'manual', rtrim($in['reason'], '.').'.', $request->user(), $in['liftRole'] ?? 'manager');
 
-        return response()->json($card->of($unit), 201);
+        return response()->json($card->of($unit, ['intake']), 201);
     }
 
     public function lift(Request $request, Hold $hold, LiftHold $action, RouteCard $card): JsonResponse
@@ -96,7 +96,7 @@ final class ReceivingController
         $in = $request->validate(['reason' => 'required|string|max:300']);
         $action->lift($hold, $in['reason'], $request->user());
 
-        return response()->json($card->of($hold->unit()->firstOrFail()));
+        return response()->json($card->of($hold->unit()->firstOrFail(), ['intake']));
     }
 
     private static function nextTag(): string

@@ -3,12 +3,13 @@
 namespace App\Returns;
 
 use App\Bench\BuiltNumbers;
+use App\Shop\Names;
 use App\Track\CardSection;
 use App\Track\Unit;
 
 final class ReturnSection implements CardSection
 {
-    public function __construct(private readonly RankVerdicts $rank, private readonly BuiltNumbers $numbers)
+    public function __construct(private readonly RankVerdicts $rank, private readonly BuiltNumbers $numbers, private readonly Names $names)
     {
     }
 
@@ -17,9 +18,14 @@ final class ReturnSection implements CardSection
         return 'returns';
     }
 
+    public function has(Unit $unit): bool
+    {
+        return $unit->station === 'returns' || $unit->currentBuild?->state === 'returned' || ($unit->currentBuild?->generation ?? 1) > 1;
+    }
+
     public function of(Unit $unit): ?array
     {
-        $returns = UnitReturn::query()->with(['opener:id,name', 'judge:id,name', 'build'])->where('unit_id', $unit->id)->orderByDesc('id')->get();
+        $returns = UnitReturn::query()->with('build')->where('unit_id', $unit->id)->orderByDesc('id')->get();
         if ($returns->isEmpty()) {
             return null;
         }
@@ -39,10 +45,10 @@ final class ReturnSection implements CardSection
 
         return [
             'number' => $r->number, 'serial' => $r->build->serial, 'complaint' => $r->complaint, 'codes' => $r->codes, 'installedOn' => $r->installed_on, 'failedOn' => $r->failed_on, 'odometerKm' => $r->odometer_km,
-            'daysInService' => $r->installed_on === null ? null : (int) round((strtotime($r->failed_on) - strtotime($r->installed_on)) / 86400), 'openedBy' => $r->opener->name, 'openedAt' => $r->opened_at->toIso8601ZuluString(),
+            'daysInService' => $r->installed_on === null ? null : (int) round((strtotime($r->failed_on) - strtotime($r->installed_on)) / 86400), 'openedBy' => $this->names->of($r->opened_by), 'openedAt' => $r->opened_at->toIso8601ZuluString(),
             'observed' => (object) ($r->observed['features'] ?? []), 'ranking' => $ranked['ranking'], 'next' => array_column($ranked['next'], 'gainPerEffort', 'feature') ?: (object) [], 'impossible' => $ranked['impossible'],
             'thenAndNow' => array_map(fn (array $n) => $n + ['now' => $now["{$n['kind']}:{$n['code']}"] ?? null], array_values(array_filter($this->numbers->of($r->build), fn (array $n) => $n['kind'] !== 'torque'))),
-            'verdict' => $r->verdict, 'note' => $r->verdict_note, 'split' => $r->cost_split, 'verdictBy' => $r->judge?->name, 'verdictAt' => $r->verdict_at?->toIso8601ZuluString(), 'secondBuildOpened' => $r->second_build_id !== null, 'version' => $r->version,
+            'verdict' => $r->verdict, 'note' => $r->verdict_note, 'split' => $r->cost_split, 'verdictBy' => $this->names->of($r->verdict_by), 'verdictAt' => $r->verdict_at?->toIso8601ZuluString(), 'secondBuildOpened' => $r->second_build_id !== null, 'version' => $r->version,
         ];
     }
 }

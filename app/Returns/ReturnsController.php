@@ -61,6 +61,6 @@ final class ReturnsController
 
     private function show(UnitReturn $return, int $status = 200): JsonResponse
     {
-        return response()->json($this->card->of($return->unit()->firstOrFail()), $status);
+        return response()->json($this->card->of($return->unit()->firstOrFail(), ['returns', 'dispatch']), $status);
     }
 }

@@ -2,6 +2,7 @@
 
 namespace App\Returns;
 
+use App\Shop\KeepsDecodedJson;
 use App\Shop\Person;
 use App\Track\Build;
 use App\Track\Unit;
@@ -11,6 +12,8 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
 /** A unit that came back under its serial. */
 final class UnitReturn extends Model
 {
+    use KeepsDecodedJson;
+
     protected $table = 'returns';
 
     protected $guarded = [];

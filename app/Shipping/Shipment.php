@@ -3,6 +3,7 @@
 namespace App\Shipping;
 
 use App\Shop\Customer;
+use App\Shop\KeepsDecodedJson;
 use App\Shop\Person;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
@@ -10,6 +11,8 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
 /** A unit that left the house, with the numbers on its papers. */
 final class Shipment extends Model
 {
+    use KeepsDecodedJson;
+
     protected $table = 'shipments';
 
     protected $guarded = [];

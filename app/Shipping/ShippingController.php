@@ -17,7 +17,7 @@ final class ShippingController
         $build = $this->build($number);
         $action->ship($build, $in['customer'] ?? null, $in['carrier'] ?? '', $request->user());
 
-        return response()->json($card->of($build->unit()->firstOrFail()), 201);
+        return response()->json($card->of($build->unit()->firstOrFail(), ['dispatch']), 201);
     }
 
     public function commission(Request $request, string $number, RecordCommissioning $action, RouteCard $card): JsonResponse
@@ -26,7 +26,7 @@ final class ShippingController
         $build = $this->build($number);
         $action->record($build, $in, $request->user());
 
-        return response()->json($card->of($build->unit()->firstOrFail()), 201);
+        return response()->json($card->of($build->unit()->firstOrFail(), ['dispatch']), 201);
     }
 
     private function build(string $number): Build

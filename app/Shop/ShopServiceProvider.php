@@ -17,7 +17,8 @@ final class ShopServiceProvider extends ServiceProvider
 
     public function register(): void
     {
-        $this->app->bind(RouteCard::class, fn ($app) => new RouteCard(array_map($app->make(...), self::SECTIONS)));
+        $this->app->scoped(Names::class);
+        $this->app->bind(RouteCard::class, fn ($app) => new RouteCard(array_map($app->make(...), self::SECTIONS), $app->make(Names::class)));
     }
 
     public function boot(): void

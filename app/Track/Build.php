@@ -5,12 +5,15 @@ namespace App\Track;
 use App\Catalog\Package;
 use App\Catalog\Vehicle;
 use App\Shop\Customer;
+use App\Shop\KeepsDecodedJson;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
 /** One build of a unit: an order, then a frozen specification under a serial. */
 final class Build extends Model
 {
+    use KeepsDecodedJson;
+
     protected $table = 'builds';
 
     protected $guarded = [];

@@ -7,6 +7,9 @@ interface CardSection
 {
     public function key(): string;
 
+    /** Whether the station has anything to show yet; must cost no query beyond the unit itself. */
+    public function has(Unit $unit): bool;
+
     /** @return array<string, mixed>|null null while the station has nothing to show */
     public function of(Unit $unit): ?array;
 }

@@ -2,24 +2,32 @@
 
 namespace App\Track;
 
+use App\Shop\Names;
+
 /** The unit's route card: one long card that grows a section at each station. */
 final class RouteCard
 {
     /** @param  list<CardSection>  $sections */
-    public function __construct(private readonly array $sections)
+    public function __construct(private readonly array $sections, private readonly Names $names)
     {
     }
 
-    /** @return array<string, mixed> */
-    public function of(Unit $unit): array
+    /**
+     * @param  list<string>|null  $sections  keys of the sections wanted, null for the whole card
+     * @return array<string, mixed> header, holds, which sections there are, and those wanted
+     */
+    public function of(Unit $unit, ?array $sections = null): array
     {
-        $unit->loadMissing(['family', 'variant', 'jobType', 'customer', 'currentBuild.package', 'holds.placer', 'holds.lifter']);
+        $unit->loadMissing(['family', 'variant', 'jobType', 'customer', 'currentBuild.package', 'holds']);
         $card = UnitSummary::of($unit) + ['holds' => $unit->holds->map(fn (Hold $h) => [
-            'id' => $h->id, 'kind' => $h->kind, 'reason' => $h->reason, 'liftRole' => $h->lift_role, 'placedBy' => $h->placer->name, 'placedAt' => $h->placed_at->toIso8601ZuluString(),
-            'liftedBy' => $h->lifter?->name, 'liftedAt' => $h->lifted_at?->toIso8601ZuluString(), 'liftReason' => $h->lift_reason,
+            'id' => $h->id, 'kind' => $h->kind, 'reason' => $h->reason, 'liftRole' => $h->lift_role, 'placedBy' => $this->names->of($h->placed_by), 'placedAt' => $h->placed_at->toIso8601ZuluString(),
+            'liftedBy' => $this->names->of($h->lifted_by), 'liftedAt' => $h->lifted_at?->toIso8601ZuluString(), 'liftReason' => $h->lift_reason,
         ])->all()];
         foreach ($this->sections as $section) {
-            $card[$section->key()] = $section->of($unit);
+            $card['sections'][$section->key()] = $section->has($unit);
+            if ($sections === null || in_array($section->key(), $sections, true)) {
+                $card[$section->key()] = $section->has($unit) ? $section->of($unit) : null;
+            }
         }
 
         return $card;

@@ -6,6 +6,7 @@ use App\Catalog\Family;
 use App\Catalog\JobType;
 use App\Catalog\Variant;
 use App\Shop\Customer;
+use App\Shop\KeepsDecodedJson;
 use App\Shop\Person;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
@@ -14,6 +15,8 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
 /** One physical unit, from core tag to return. Every station works on it. */
 final class Unit extends Model
 {
+    use KeepsDecodedJson;
+
     protected $table = 'units';
 
     protected $guarded = [];

@@ -19,9 +19,12 @@ final class YardController
         $late = Unit::query()->selectRaw('station, COUNT(*) AS n')->whereIn('station', self::STATIONS)->where('promised_on', '<', now()->format('Y-m-d'))->groupBy('station')->pluck('n', 'station');
         $held = Hold::query()->join('units', 'units.id', '=', 'holds.unit_id')->whereNull('lifted_at')->selectRaw('station, COUNT(DISTINCT unit_id) AS n')->groupBy('station')->pluck('n', 'station');
 
+        $ranked = Unit::query()->selectRaw('id, ROW_NUMBER() OVER (PARTITION BY station ORDER BY station_since, id) AS place')->whereIn('station', self::STATIONS);
+        $oldest = Unit::query()->with(UnitSummary::WITH)->whereIn('id', DB::query()->fromSub($ranked, 'ranked')->where('place', '<=', 6)->select('id'))->orderBy('station_since')->orderBy('id')->get()->groupBy('station');
+
         return response()->json(['stations' => array_map(fn (string $s) => [
             'station' => $s, 'units' => $counts[$s] ?? 0, 'late' => $late[$s] ?? 0, 'held' => $held[$s] ?? 0,
-            'oldest' => Unit::query()->with(UnitSummary::WITH)->where('station', $s)->orderBy('station_since')->limit(6)->get()->map(UnitSummary::of(...)),
+            'oldest' => ($oldest[$s] ?? collect())->map(UnitSummary::of(...))->values(),
         ], self::STATIONS)]);
     }
 
@@ -38,9 +41,11 @@ final class YardController
         return response()->json(['units' => $page->map(UnitSummary::of(...))->values(), 'before' => $rows->count() > $page->count() ? $page->last()->id : null]);
     }
 
-    public function card(string $number, RouteCard $card): JsonResponse
+    public function card(Request $request, string $number, RouteCard $card): JsonResponse
     {
-        return response()->json($card->of(Unit::byNumber($number)));
+        $in = $request->validate(['sections' => 'nullable|string|max:120']);
+
+        return response()->json($card->of(Unit::byNumber($number), isset($in['sections']) ? explode(',', $in['sections']) : null));
     }
 
     public function history(Request $request, string $number): JsonResponse

@@ -161,7 +161,7 @@ final class BuildTest extends TestCase
         $this->assembleEverything('C-9001');
         $card = $this->write('/units/C-9001/sign-off')->assertCreated();
         $this->assertSame('dispatch', $card->json('station'));
-        $this->assertTrue($card->json('dispatch.sheet.notDynoTested'));
+        $this->assertTrue($this->read('/units/C-9001')->json('dispatch.sheet.notDynoTested'));
         $this->as('manager')->write('/units/C-9001/shipment', ['customer' => 'WS-LOW'])->assertCreated();
         $this->assertSame('shipped', Build::query()->firstOrFail()->state);
     }

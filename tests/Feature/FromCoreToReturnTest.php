@@ -77,7 +77,8 @@ final class FromCoreToReturnTest extends TestCase
         $this->assertProblem($this->write("/returns/$number/verdict", ['verdict' => 'abuse', 'split' => ['owner' => 60], 'version' => $version]), 422, 'add up to 100', '/split');
         $this->write("/returns/$number/verdict", ['verdict' => 'abuse', 'split' => ['owner' => 100], 'version' => $version])->assertOk();
         $card = $this->write("/returns/$number/rebuild")->assertCreated();
-        $card->assertJsonPath('station', 'desk')->assertJsonPath('generation', 2)->assertJsonPath('build.order.parentSerial', $serial);
+        $card->assertJsonPath('station', 'desk')->assertJsonPath('generation', 2);
+        $this->read('/units/C-9001?sections=build')->assertJsonPath('build.order.parentSerial', $serial)->assertJsonMissingPath('intake');
 
         $card = $this->as('manager')->write('/units/C-9001/release', ['version' => 1])->assertOk();
         $this->assertNotSame($serial, $card->json('serial'));

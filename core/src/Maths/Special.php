@@ -69,21 +69,43 @@ final class Special
     }
 
     /**
-     * The x in [low, high] where an increasing function reaches the target, by bisection to the last bit.
+     * The x in [low, high] where an increasing function reaches the target: Chandrupatla's bracketing method (Advances
+     * in Engineering Software 28, 1997, 145), to about 1e-15 of the bracket.
      *
      * @param  callable(float): float  $f
      */
     public static function invert(callable $f, float $target, float $low, float $high): float
     {
-        for ($i = 0; $i < 300; $i++) {
-            $middle = 0.5 * ($low + $high);
-            if ($middle <= $low || $middle >= $high) {
-                break;
+        [$a, $b] = [$low, $high];
+        [$fa, $fb] = [$f($a) - $target, $f($b) - $target];
+        if ($fa >= 0.0 || $fb <= 0.0) {
+            return $fa >= 0.0 ? $a : $b;
+        }
+        $t = 0.5;
+        for ($i = 0; $i < 200; $i++) {
+            $x = $a + $t * ($b - $a);
+            $fx = $f($x) - $target;
+            if (($fx > 0.0) === ($fa > 0.0)) {
+                [$c, $fc] = [$a, $fa];
+            } else {
+                [$c, $b, $fc, $fb] = [$b, $a, $fb, $fa];
             }
-            $f($middle) < $target ? $low = $middle : $high = $middle;
+            [$a, $fa] = [$x, $fx];
+            $best = abs($fa) < abs($fb) ? $a : $b;
+            $room = (2e-15 * abs($best) + 1e-17 * ($high - $low)) / max(abs($b - $a), 1e-300);
+            if ($fa === 0.0 || $room > 0.5) {
+                return $best;
+            }
+            $xi = ($a - $b) / ($c - $b);
+            $phi = ($fa - $fb) / ($fc - $fb);
+            // Inverse quadratic interpolation where it is safe, bisection elsewhere.
+            $t = $fb !== $fc && $fa !== $fc && 1.0 - sqrt(1.0 - $xi) < $phi && $phi < sqrt($xi)
+                ? $fa / ($fb - $fa) * $fc / ($fb - $fc) + ($c - $a) / ($b - $a) * $fa / ($fc - $fa) * $fb / ($fc - $fb)
+                : 0.5;
+            $t = min(1.0 - $room, max($room, $t));
         }
 
-        return 0.5 * ($low + $high);
+        return 0.5 * ($a + $b);
     }
 
     private static function gammaFraction(float $a, float $x): float

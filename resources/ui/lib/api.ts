@@ -25,6 +25,9 @@ export async function answer<T>(call: Promise<{ data?: T; error?: unknown; respo
     throw asProblem(error, response.status);
 }
 
+/** The route card by tag or serial: header, holds and the sections named (null: the whole card). */
+export const fetchCard = (number: string, sections: string[] | null) => answer(api.GET('/units/{number}', { params: { path: { number }, query: sections === null ? {} : { sections: sections.join(',') } } }));
+
 export function asProblem(error: unknown, status: number): Problem {
     if (typeof error === 'object' && error !== null && 'detail' in error) return error as Problem;
     return { type: 'about:blank', title: 'No answer', status, detail: 'The server did not answer as expected. Try again in a moment.' };

@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
-import { answer, api, fieldProblem, type Schemas } from '../../lib/api';
+import { answer, api, fetchCard, fieldProblem, type Schemas } from '../../lib/api';
 import { moment } from '../../lib/format';
 import { useWrite } from '../../lib/useWrite';
 import { Caution, Choice, Field, Loading, Mark, Panel, ProblemNote, Select } from '../../parts/basics';
@@ -32,7 +32,7 @@ export function DynoView(props: SectionProps) {
 function Start({ card, onCard }: SectionProps) {
     const [specimen, setSpecimen] = useState('sound');
     const { busy, problem, write } = useWrite();
-    const start = () => write((headers) => api.POST('/units/{number}/runs', { params: { path: { number: card.coreTag } }, headers, body: { specimen } }), () => void answer(api.GET('/units/{number}', { params: { path: { number: card.coreTag } } })).then(onCard));
+    const start = () => write((headers) => api.POST('/units/{number}/runs', { params: { path: { number: card.coreTag } }, headers, body: { specimen } }), () => void fetchCard(card.coreTag, ['dyno']).then(onCard));
     return (
         <Panel title={`Run the program, loop ${card.dyno!.loop}`} aside={`${card.dyno!.program?.seconds} s of program; the simulated rig runs faster than the clock`}>
             <Caution>Guards closed, no loose clothing, emergency stop within reach; hot oil.</Caution>
@@ -48,7 +48,7 @@ function Start({ card, onCard }: SectionProps) {
 function RunPanel({ run, card, onCard, can }: { run: Run } & SectionProps) {
     const open = OPEN.includes(run.state);
     const client = useQueryClient();
-    const refresh = () => void answer(api.GET('/units/{number}', { params: { path: { number: card.coreTag } } })).then(onCard);
+    const refresh = () => void fetchCard(card.coreTag, ['dyno']).then(onCard);
     const live = useLive(run, refresh);
     const detail = useQuery({ queryKey: ['run', run.id, run.state], queryFn: () => answer(api.GET('/runs/{run}', { params: { path: { run: run.id } } })), enabled: !open });
     const cancel = useWrite();

@@ -1,5 +1,5 @@
 import { useRef, useState } from 'react';
-import { api, answer, fieldProblem } from '../../lib/api';
+import { api, fetchCard, fieldProblem } from '../../lib/api';
 import { formatMoney, moment } from '../../lib/format';
 import { useWrite } from '../../lib/useWrite';
 import { Choice, Field, Panel, ProblemNote, TextArea } from '../../parts/basics';
@@ -9,7 +9,7 @@ import { CreditLines } from './CreditLines';
 /** What was written down at receiving, with photos, trays and corrections. */
 export function Intake(props: SectionProps) {
     const { card } = props;
-    const i = card.intake;
+    const i = card.intake!;
     const [editing, setEditing] = useState(false);
     return (
         <div className="grid items-start gap-3 lg:grid-cols-[2fr_1fr]">
@@ -51,7 +51,7 @@ export function Intake(props: SectionProps) {
 }
 
 function EditIntake({ card, onCard, onDone }: SectionProps & { onDone: () => void }) {
-    const i = card.intake;
+    const i = card.intake!;
     const [d, setD] = useState({ complaint: i.complaint, vehicle: card.vehicle, vin: i.vin ?? '', odometer: i.odometer, codes: i.codes.join(' '), senderDiagnosis: i.senderDiagnosis ?? '', repairHours: String(i.repairHours), grade: card.grade, gradeReason: i.gradeReason, note: i.note, rack: card.rack });
     const { busy, problem, write } = useWrite();
     const set = (change: Partial<typeof d>) => setD({ ...d, ...change });
@@ -85,7 +85,7 @@ function EditIntake({ card, onCard, onDone }: SectionProps & { onDone: () => voi
             <div className="mt-2 flex gap-2">
                 <button type="button" className="btn btn-main" disabled={busy} onClick={() => void save()}>Save the correction</button>
                 <button type="button" className="btn" onClick={onDone}>Leave as it was</button>
-                {problem?.status === 409 && <button type="button" className="btn" onClick={() => void answer(api.GET('/units/{number}', { params: { path: { number: card.coreTag } } })).then(onCard)}>Take the newer version</button>}
+                {problem?.status === 409 && <button type="button" className="btn" onClick={() => void fetchCard(card.coreTag, ['intake']).then(onCard)}>Take the newer version</button>}
             </div>
         </Panel>
     );
@@ -102,17 +102,17 @@ function Photos({ card, onCard, can }: SectionProps) {
         if (ok) {
             if (file.current) file.current.value = '';
             setPlace('');
-            onCard(await answer(api.GET('/units/{number}', { params: { path: { number: card.coreTag } } })));
+            onCard(await fetchCard(card.coreTag, ['intake']));
         }
     };
     return (
         <Panel title="Photos" aside="damage already there is photographed before a tool touches it">
             <ul className="grid gap-2 sm:grid-cols-3">
-                {card.intake.photos.map((p) => (
+                {card.intake!.photos.map((p) => (
                     <li key={p.id}><a href={`/api/photos/${p.id}`} target="_blank" rel="noreferrer"><img src={`/api/photos/${p.id}`} alt={`${p.place}, taken at ${p.station}`} className="border border-rule" loading="lazy" width={p.width} height={p.height} /></a><span className="text-sm">{p.place}</span></li>
                 ))}
             </ul>
-            {card.intake.photos.length === 0 && <p className="text-faint">None yet.</p>}
+            {card.intake!.photos.length === 0 && <p className="text-faint">None yet.</p>}
             {can('hold-unit') && (
                 <div className="mt-2 flex flex-wrap items-end gap-3">
                     <Field label="Place on the unit" value={place} onChange={setPlace} hint="for example bell housing, pan, connector" />

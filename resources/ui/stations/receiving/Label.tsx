@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { useParams } from 'react-router';
-import { answer, api } from '../../lib/api';
+import { fetchCard } from '../../lib/api';
 import { day } from '../../lib/format';
 import { Barcode } from '../../parts/Barcode';
 import { Loading } from '../../parts/basics';
@@ -8,7 +8,7 @@ import { Loading } from '../../parts/basics';
 /** The label for the core tag: readable across the aisle, scannable at the bench. */
 export function Label() {
     const { number = '' } = useParams();
-    const card = useQuery({ queryKey: ['card', number], queryFn: () => answer(api.GET('/units/{number}', { params: { path: { number } } })) });
+    const card = useQuery({ queryKey: ['card', number, 'label'], queryFn: () => fetchCard(number, []) });
     if (!card.data) return <Loading what="the label" />;
     const c = card.data;
     return (

@@ -1,13 +1,13 @@
 import { useQuery } from '@tanstack/react-query';
 import { useParams } from 'react-router';
-import { answer, api } from '../../lib/api';
+import { fetchCard } from '../../lib/api';
 import { Barcode } from '../../parts/Barcode';
 import { Loading } from '../../parts/basics';
 import { SheetBody, type DeliverySheet } from './SheetBody';
 
 export function Sheet() {
     const { number = '' } = useParams();
-    const card = useQuery({ queryKey: ['card', number], queryFn: () => answer(api.GET('/units/{number}', { params: { path: { number } } })) });
+    const card = useQuery({ queryKey: ['card', number, 'sheet'], queryFn: () => fetchCard(number, ['dispatch']) });
     if (!card.data) return <Loading what="the delivery sheet" />;
     if (!card.data.dispatch) return <p className="sheet p-4">This unit is not ready for papers yet.</p>;
     const sheet = card.data.dispatch.sheet as unknown as DeliverySheet;

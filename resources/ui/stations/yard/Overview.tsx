@@ -14,11 +14,11 @@ export function Overview({ card }: SectionProps) {
     const top = card.identity?.ranking[0];
     return (
         <div className="grid gap-3 lg:grid-cols-2">
-            <Panel title="Received" aside={`${card.intake.receivedBy}, ${moment(card.intake.receivedAt)}`}>
-                <p className="text-lg">“{card.intake.complaint || 'no complaint given'}”</p>
-                <p>{card.vehicle}{card.intake.vin && <> · VIN <span className="num">{card.intake.vin}</span></>}{card.intake.odometer && ` · ${card.intake.odometer}`}</p>
-                {card.intake.codes.length > 0 && <p>Codes {card.intake.codes.join(', ')}</p>}
-                <ul className="mt-1 text-sm">{card.intake.clues.filter((c) => c.means).map((c) => <li key={c.id}>{c.name}: <strong>{c.value}</strong> – {c.means}</li>)}</ul>
+            <Panel title="Received" aside={`${card.intake!.receivedBy}, ${moment(card.intake!.receivedAt)}`}>
+                <p className="text-lg">“{card.intake!.complaint || 'no complaint given'}”</p>
+                <p>{card.vehicle}{card.intake!.vin && <> · VIN <span className="num">{card.intake!.vin}</span></>}{card.intake!.odometer && ` · ${card.intake!.odometer}`}</p>
+                {card.intake!.codes.length > 0 && <p>Codes {card.intake!.codes.join(', ')}</p>}
+                <ul className="mt-1 text-sm">{card.intake!.clues.filter((c) => c.means).map((c) => <li key={c.id}>{c.name}: <strong>{c.value}</strong> – {c.means}</li>)}</ul>
                 <p className="mt-2"><strong className="font-head text-2xl">Grade {card.grade}</strong>, credit <strong className="num">{formatMoney(card.credit)}</strong></p>
             </Panel>
             {card.identity && (

@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { lazy, Suspense, useState, type ComponentType } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import { answer, api, isProblem, type Card } from '../../lib/api';
+import { api, fetchCard, isProblem, type Card } from '../../lib/api';
 import { age, moment, STATIONS } from '../../lib/format';
 import { useSession } from '../../lib/session';
 import { useWrite } from '../../lib/useWrite';
@@ -12,17 +12,17 @@ export type SectionProps = { card: Card; onCard: (card: Card) => void; can: (abi
 
 const pick = (load: () => Promise<Record<string, ComponentType<SectionProps>>>, name: string) => lazy(() => load().then((m) => ({ default: m[name]! })));
 
-const SECTIONS: { id: string; name: string; station?: string; view: ComponentType<SectionProps>; has: (c: Card) => boolean }[] = [
-    { id: 'card', name: 'Route card', view: Overview, has: () => true },
-    { id: 'intake', name: '1 Receive', view: pick(() => import('../receiving/Intake'), 'Intake'), has: () => true },
-    { id: 'identify', name: '2 Identify', station: 'identify', view: pick(() => import('../identification/Identify'), 'Identify'), has: (c) => c.identity !== null },
-    { id: 'order', name: '3 Specify', station: 'desk', view: pick(() => import('../builds/Order'), 'Order'), has: (c) => c.build !== null },
-    { id: 'teardown', name: '4 Teardown', station: 'teardown', view: pick(() => import('../bench/TeardownView'), 'TeardownView'), has: (c) => c.teardown !== null },
-    { id: 'assembly', name: '5 Assemble', station: 'bench', view: pick(() => import('../bench/AssemblyView'), 'AssemblyView'), has: (c) => c.assembly !== null },
-    { id: 'dyno', name: '6 Dyno', station: 'cell', view: pick(() => import('../cell/DynoView'), 'DynoView'), has: (c) => c.dyno !== null },
-    { id: 'ship', name: '7 Ship', station: 'dispatch', view: pick(() => import('../shipping/ShipView'), 'ShipView'), has: (c) => c.dispatch !== null },
-    { id: 'return', name: '8 Return', station: 'returns', view: pick(() => import('../returns/ReturnView'), 'ReturnView'), has: (c) => c.returns !== null || c.station === 'field' },
-    { id: 'history', name: 'History', view: pick(() => import('./History'), 'History'), has: () => true },
+const SECTIONS: { id: string; name: string; station?: string; view: ComponentType<SectionProps>; needs: string[] | null; has: (c: Card) => boolean }[] = [
+    { id: 'card', name: 'Route card', view: Overview, needs: null, has: () => true },
+    { id: 'intake', name: '1 Receive', view: pick(() => import('../receiving/Intake'), 'Intake'), needs: ['intake'], has: () => true },
+    { id: 'identify', name: '2 Identify', station: 'identify', view: pick(() => import('../identification/Identify'), 'Identify'), needs: ['identity'], has: (c) => c.sections.identity! },
+    { id: 'order', name: '3 Specify', station: 'desk', view: pick(() => import('../builds/Order'), 'Order'), needs: ['build'], has: (c) => c.sections.build! },
+    { id: 'teardown', name: '4 Teardown', station: 'teardown', view: pick(() => import('../bench/TeardownView'), 'TeardownView'), needs: ['teardown'], has: (c) => c.sections.teardown! },
+    { id: 'assembly', name: '5 Assemble', station: 'bench', view: pick(() => import('../bench/AssemblyView'), 'AssemblyView'), needs: ['assembly'], has: (c) => c.sections.assembly! },
+    { id: 'dyno', name: '6 Dyno', station: 'cell', view: pick(() => import('../cell/DynoView'), 'DynoView'), needs: ['dyno'], has: (c) => c.sections.dyno! },
+    { id: 'ship', name: '7 Ship', station: 'dispatch', view: pick(() => import('../shipping/ShipView'), 'ShipView'), needs: ['dispatch'], has: (c) => c.sections.dispatch! },
+    { id: 'return', name: '8 Return', station: 'returns', view: pick(() => import('../returns/ReturnView'), 'ReturnView'), needs: ['returns', 'dispatch'], has: (c) => c.sections.returns! || c.station === 'field' },
+    { id: 'history', name: 'History', view: pick(() => import('./History'), 'History'), needs: [], has: () => true },
 ];
 
 /** One unit through all its stations. */
@@ -30,13 +30,16 @@ export function UnitCard() {
     const { number = '', section = 'card' } = useParams();
     const client = useQueryClient();
     const { can } = useSession();
-    const key = ['card', number];
-    const query = useQuery({ queryKey: key, queryFn: () => answer(api.GET('/units/{number}', { params: { path: { number } } })) });
+    const needs = SECTIONS.find((s) => s.id === section)?.needs ?? null;
+    const key = ['card', number, section];
+    const query = useQuery({ queryKey: key, queryFn: () => fetchCard(number, needs) });
     if (query.isError) return <div className="sheet p-6"><ProblemNote problem={isProblem(query.error) ? query.error : null} /></div>;
     if (!query.data) return <Loading what={number} />;
     const card = query.data;
     const onCard = (next: Card) => {
-        client.setQueryData(key, next);
+        // A write answers with the header and its own section; everything else of this card is fetched anew when opened.
+        client.setQueryData<Card>(key, (old) => ({ ...old, ...next }));
+        void client.invalidateQueries({ queryKey: ['card', number], predicate: (q) => q.queryKey[2] !== section });
         void client.invalidateQueries({ queryKey: ['yard'] });
         void client.invalidateQueries({ queryKey: ['units'] });
     };
