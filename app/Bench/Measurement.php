@@ -3,7 +3,6 @@
 namespace App\Bench;
 
 use App\Shop\Gauge;
-use App\Shop\Person;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
@@ -17,11 +16,6 @@ final class Measurement extends Model
     public $timestamps = false;
 
     protected $casts = ['inside' => 'boolean', 'measured_at' => 'datetime'];
-
-    public function measurer(): BelongsTo
-    {
-        return $this->belongsTo(Person::class, 'measured_by');
-    }
 
     public function gauge(): BelongsTo
     {

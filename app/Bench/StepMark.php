@@ -2,9 +2,7 @@
 
 namespace App\Bench;
 
-use App\Shop\Person;
 use Illuminate\Database\Eloquent\Model;
-use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
 /** A guided step that was done, with what was counted. */
 final class StepMark extends Model
@@ -16,9 +14,4 @@ final class StepMark extends Model
     public $timestamps = false;
 
     protected $casts = ['counts' => 'array', 'done_at' => 'datetime'];
-
-    public function doer(): BelongsTo
-    {
-        return $this->belongsTo(Person::class, 'done_by');
-    }
 }

@@ -26,11 +26,6 @@ final class Run extends Model
         return $this->belongsTo(Build::class);
     }
 
-    public function starter(): BelongsTo
-    {
-        return $this->belongsTo(Person::class, 'started_by');
-    }
-
     public function judge(): BelongsTo
     {
         return $this->belongsTo(Person::class, 'verdict_by');

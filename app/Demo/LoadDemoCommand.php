@@ -49,6 +49,8 @@ final class LoadDemoCommand extends Command
 
     private string $today;
 
+    private ?Carbon $clock = null;
+
     public function handle(ImportPack $import): int
     {
         $this->today = Carbon::today()->format('Y-m-d');
@@ -62,6 +64,7 @@ final class LoadDemoCommand extends Command
             DemoShop::furnish();
         });
         foreach (DemoShop::read()['units'] as $n => $story) {
+            $this->clock = null;
             DB::transaction(fn () => $this->live($story, $n));
             $this->line("{$story['tag']}: {$story['stage']}");
         }
@@ -223,9 +226,10 @@ final class LoadDemoCommand extends Command
     /** Sets the clock and who is at work. */
     private function on(int $day, int $hour, string $badge, int $plusMinutes = 0): Person
     {
-        static $drift = 0;
-        $drift = ($drift + 7 + $plusMinutes) % 50;
-        Carbon::setTestNow(Carbon::parse($this->today)->addDays($day)->setTime($hour, $drift));
+        // Every event some minutes after the one before, on the day and from the hour the story says.
+        $start = Carbon::parse($this->today)->addDays($day)->setTime($hour, 0);
+        $this->clock = ($this->clock !== null && $this->clock->gte($start) && $this->clock->isSameDay($start) ? $this->clock->copy() : $start)->addMinutes(4 + $plusMinutes);
+        Carbon::setTestNow($this->clock);
         $person = Person::query()->where('badge', $badge)->firstOrFail();
         Auth::setUser($person);
 

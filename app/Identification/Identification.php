@@ -3,7 +3,6 @@
 namespace App\Identification;
 
 use App\Catalog\Variant;
-use App\Shop\Person;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
@@ -17,11 +16,6 @@ final class Identification extends Model
     public $timestamps = false;
 
     protected $casts = ['foreign_parts' => 'array', 'decided_at' => 'datetime', 'mixed' => 'boolean'];
-
-    public function decider(): BelongsTo
-    {
-        return $this->belongsTo(Person::class, 'decided_by');
-    }
 
     public function variant(): BelongsTo
     {

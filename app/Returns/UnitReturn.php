@@ -22,11 +22,6 @@ final class UnitReturn extends Model
 
     protected $casts = ['codes' => 'array', 'observed' => 'array', 'ranking' => 'array', 'weights' => 'array', 'cost_split' => 'array', 'opened_at' => 'datetime', 'verdict_at' => 'datetime'];
 
-    public function opener(): BelongsTo
-    {
-        return $this->belongsTo(Person::class, 'opened_by');
-    }
-
     public function judge(): BelongsTo
     {
         return $this->belongsTo(Person::class, 'verdict_by');

@@ -4,7 +4,6 @@ namespace App\Shipping;
 
 use App\Shop\Customer;
 use App\Shop\KeepsDecodedJson;
-use App\Shop\Person;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
@@ -20,11 +19,6 @@ final class Shipment extends Model
     public $timestamps = false;
 
     protected $casts = ['sheet' => 'array', 'shipped_at' => 'datetime'];
-
-    public function shipper(): BelongsTo
-    {
-        return $this->belongsTo(Person::class, 'shipped_by');
-    }
 
     public function customer(): BelongsTo
     {

@@ -2,7 +2,6 @@
 
 namespace App\Track;
 
-use App\Shop\Person;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
@@ -20,15 +19,5 @@ final class Hold extends Model
     public function unit(): BelongsTo
     {
         return $this->belongsTo(Unit::class);
-    }
-
-    public function placer(): BelongsTo
-    {
-        return $this->belongsTo(Person::class, 'placed_by');
-    }
-
-    public function lifter(): BelongsTo
-    {
-        return $this->belongsTo(Person::class, 'lifted_by');
     }
 }

@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { answer, api } from '../../lib/api';
+import { formatValue } from '../../lib/format';
 import { Choice, Loading, Panel, Source } from '../../parts/basics';
 
 type Solved = { gears: { name: string; ratio: number | null; state: string; speeds: Record<string, number>; elementTorque: Record<string, number> }[]; step: number[]; spread?: number };
@@ -42,7 +43,7 @@ export function Families() {
                     <Panel title="Windows and torques" aside="each with its source and how sure it is">
                         <table className="w-full">
                             <thead><tr>{['Kind', 'What', 'Window', 'Target', 'Source'].map((h) => <th key={h} scope="col" className="th">{h}</th>)}</tr></thead>
-                            <tbody>{f.specs.map((s) => <tr key={s.kind + s.code}><td className="td">{s.kind}</td><td className="td font-semibold">{s.name}</td><td className="td num">{s.window ? `${(s.window as { min: number }).min} to ${(s.window as { max: number }).max} ${s.unit}` : s.torque}</td><td className="td num">{s.target}</td><td className="td"><Source source={`${s.source}${s.edition ? `, ${s.edition}` : ''}`} confidence={s.confidence} /></td></tr>)}</tbody>
+                            <tbody>{f.specs.map((s) => <tr key={s.kind + s.code}><td className="td">{s.kind}</td><td className="td font-semibold">{s.name}</td><td className="td num">{s.window ? `${formatValue((s.window as { min: number }).min, s.unit ?? '')} to ${formatValue((s.window as { max: number }).max, s.unit ?? '')} ${s.unit}` : s.torque}</td><td className="td num">{s.target}</td><td className="td"><Source source={`${s.source}${s.edition ? `, ${s.edition}` : ''}`} confidence={s.confidence} /></td></tr>)}</tbody>
                         </table>
                     </Panel>
                 </div>

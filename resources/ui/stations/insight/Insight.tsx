@@ -21,7 +21,7 @@ export function Insight() {
                                     <tr key={r.name}>
                                         <th scope="row" className="td text-left font-semibold">{r.name}</th>
                                         <td className="td num">{r.failures} of {r.units}</td>
-                                        <td className="td font-head text-2xl num">{percent(r.rate)}</td>
+                                        <td className="td font-head text-2xl num whitespace-nowrap">{percent(r.rate)}</td>
                                         <td className="td">
                                             <svg viewBox="0 0 200 26" className="w-48" role="img" aria-label={`between ${percent(r.lower, 1)} and ${percent(r.upper, 1)}`}>
                                                 <line x1="0" x2="200" y1="13" y2="13" stroke="var(--rule)" />
