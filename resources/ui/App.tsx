@@ -3,6 +3,7 @@ import { lazy, Suspense, useEffect, useState } from 'react';
 import { NavLink, Route, Routes, useLocation, useNavigate } from 'react-router';
 import { useSession } from './lib/session';
 import { Loading } from './parts/basics';
+import { ErrorBoundary } from './parts/ErrorBoundary';
 import { ScanLine } from './parts/ScanLine';
 import { SignIn } from './stations/shop/SignIn';
 import { Yard } from './stations/yard/Yard';
@@ -80,23 +81,25 @@ export function App() {
                 </nav>
             </header>
             <main id="work" tabIndex={-1} className="mx-auto max-w-7xl px-4 py-4 outline-none" key={path.split('/').slice(0, 3).join('/')}>
-                <Suspense fallback={<Loading what="the page" />}>
-                    <Routes>
-                        <Route path="/" element={<Yard />} />
-                        <Route path="/units" element={<Units />} />
-                        <Route path="/units/:number/label" element={<Label />} />
-                        <Route path="/units/:number/sheet" element={<Sheet />} />
-                        <Route path="/units/:number/:section?" element={<UnitCard />} />
-                        <Route path="/receive" element={<Receive />} />
-                        <Route path="/stock" element={<Stock />} />
-                        <Route path="/lots/:lot" element={<Lot />} />
-                        <Route path="/catalog" element={<Families />} />
-                        <Route path="/insight" element={<Insight />} />
-                        <Route path="/calculators" element={<Calculators />} />
-                        <Route path="/house-rules" element={<HouseRules />} />
-                        <Route path="*" element={<p className="sheet p-6">There is no page at this address. The scan line above finds units, parts and customers.</p>} />
-                    </Routes>
-                </Suspense>
+                <ErrorBoundary>
+                    <Suspense fallback={<Loading what="the page" />}>
+                        <Routes>
+                            <Route path="/" element={<Yard />} />
+                            <Route path="/units" element={<Units />} />
+                            <Route path="/units/:number/label" element={<Label />} />
+                            <Route path="/units/:number/sheet" element={<Sheet />} />
+                            <Route path="/units/:number/:section?" element={<UnitCard />} />
+                            <Route path="/receive" element={<Receive />} />
+                            <Route path="/stock" element={<Stock />} />
+                            <Route path="/lots/:lot" element={<Lot />} />
+                            <Route path="/catalog" element={<Families />} />
+                            <Route path="/insight" element={<Insight />} />
+                            <Route path="/calculators" element={<Calculators />} />
+                            <Route path="/house-rules" element={<HouseRules />} />
+                            <Route path="*" element={<p className="sheet p-6">There is no page at this address. The scan line above finds units, parts and customers.</p>} />
+                        </Routes>
+                    </Suspense>
+                </ErrorBoundary>
             </main>
             <Dialog open={help} onClose={setHelp} className="relative z-30">
                 <div className="fixed inset-0 bg-black/50" aria-hidden="true" />

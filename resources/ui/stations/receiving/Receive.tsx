@@ -51,7 +51,7 @@ export function Receive() {
             }),
             (card) => {
                 clear();
-                void go(`/units/${card.coreTag}/${card.station === 'identify' ? 'identify' : ''}`);
+                void go(`/units/${card.coreTag}/${card.sections.identity ? 'identify' : ''}`);
             },
         );
 

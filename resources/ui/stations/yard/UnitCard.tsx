@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { lazy, Suspense, useState, type ComponentType } from 'react';
-import { Link, useNavigate, useParams } from 'react-router';
+import { Link, Navigate, useNavigate, useParams } from 'react-router';
 import { api, fetchCard, isProblem, type Card } from '../../lib/api';
 import { age, moment, STATIONS } from '../../lib/format';
 import { useSession } from '../../lib/session';
@@ -46,8 +46,10 @@ export function UnitCard() {
     const open = SECTIONS.filter((s) => s.has(card));
     const at = open.findIndex((s) => s.id === section);
     const current = open[at] ?? open[0]!;
-    const View = current.view;
     const to = (id: string) => `/units/${number}${id === 'card' ? '' : `/${id}`}`;
+    // A section this unit does not have yet: the card itself is shown instead.
+    if (current.id !== section) return <Navigate to={to(current.id)} replace />;
+    const View = current.view;
     return (
         <>
             <CardHead card={card} onCard={onCard} can={can} at={current.id} />
