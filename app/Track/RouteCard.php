@@ -18,7 +18,7 @@ final class RouteCard
      */
     public function of(Unit $unit, ?array $sections = null): array
     {
-        $unit->loadMissing(['family', 'variant', 'jobType', 'customer', 'currentBuild.package', 'holds']);
+        $unit = Unit::query()->named()->with('holds')->findOrFail($unit->id);
         $card = UnitSummary::of($unit) + ['holds' => $unit->holds->map(fn (Hold $h) => [
             'id' => $h->id, 'kind' => $h->kind, 'reason' => $h->reason, 'liftRole' => $h->lift_role, 'placedBy' => $this->names->of($h->placed_by), 'placedAt' => $h->placed_at->toIso8601ZuluString(),
             'liftedBy' => $this->names->of($h->lifted_by), 'liftedAt' => $h->lifted_at?->toIso8601ZuluString(), 'liftReason' => $h->lift_reason,

@@ -65,6 +65,19 @@ final class Unit extends Model
         return $this->hasMany(Hold::class);
     }
 
+    /**
+     * With the names lists and headers show, in one query instead of one a relation.
+     *
+     * @param  \Illuminate\Database\Eloquent\Builder<Unit>  $query
+     */
+    public function scopeNamed($query): void
+    {
+        $query->leftJoin('families', 'families.id', '=', 'units.family_id')->leftJoin('variants', 'variants.id', '=', 'units.variant_id')->join('job_types', 'job_types.id', '=', 'units.job_type_id')
+            ->leftJoin('customers', 'customers.id', '=', 'units.customer_id')->leftJoin('builds', 'builds.id', '=', 'units.current_build_id')->leftJoin('packages', 'packages.id', '=', 'builds.package_id')
+            ->select('units.*', 'families.name AS family_name', 'variants.code AS variant_code', 'variants.name AS variant_name', 'job_types.code AS job_code', 'job_types.name AS job_name', 'job_types.route AS job_route',
+                'customers.code AS customer_code', 'customers.name AS customer_name', 'builds.serial AS build_serial', 'builds.generation AS build_generation', 'builds.state AS build_state', 'packages.name AS package_name');
+    }
+
     /** @param  string  $number core tag or unit serial, as scanned */
     public static function byNumber(string $number): self
     {

@@ -20,7 +20,7 @@ final class YardController
         $held = Hold::query()->join('units', 'units.id', '=', 'holds.unit_id')->whereNull('lifted_at')->selectRaw('station, COUNT(DISTINCT unit_id) AS n')->groupBy('station')->pluck('n', 'station');
 
         $ranked = Unit::query()->selectRaw('id, ROW_NUMBER() OVER (PARTITION BY station ORDER BY station_since, id) AS place')->whereIn('station', self::STATIONS);
-        $oldest = Unit::query()->with(UnitSummary::WITH)->whereIn('id', DB::query()->fromSub($ranked, 'ranked')->where('place', '<=', 6)->select('id'))->orderBy('station_since')->orderBy('id')->get()->groupBy('station');
+        $oldest = Unit::query()->named()->whereIn('units.id', DB::query()->fromSub($ranked, 'ranked')->where('place', '<=', 6)->select('id'))->orderBy('station_since')->orderBy('units.id')->get()->groupBy('station');
 
         return response()->json(['stations' => array_map(fn (string $s) => [
             'station' => $s, 'units' => $counts[$s] ?? 0, 'late' => $late[$s] ?? 0, 'held' => $held[$s] ?? 0,
@@ -31,10 +31,10 @@ final class YardController
     public function units(Request $request): JsonResponse
     {
         $in = $request->validate(['station' => 'nullable|string|max:20', 'late' => 'nullable|boolean', 'before' => 'nullable|integer']);
-        $query = Unit::query()->with(UnitSummary::WITH)->orderByDesc('id')->limit(config('yard.page_size') + 1);
+        $query = Unit::query()->named()->orderByDesc('units.id')->limit(config('yard.page_size') + 1);
         isset($in['station']) && $query->where('station', $in['station']);
-        ($in['late'] ?? false) && $query->whereNotIn('station', ['field', 'closed'])->where('promised_on', '<', now()->format('Y-m-d'));
-        isset($in['before']) && $query->where('id', '<', $in['before']);
+        ($in['late'] ?? false) && $query->whereNotIn('station', ['field', 'closed'])->where('units.promised_on', '<', now()->format('Y-m-d'));
+        isset($in['before']) && $query->where('units.id', '<', $in['before']);
         $rows = $query->get();
         $page = $rows->take(config('yard.page_size'));
 
