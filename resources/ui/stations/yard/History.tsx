@@ -4,7 +4,14 @@ import { moment } from '../../lib/format';
 import { Loading, Panel } from '../../parts/basics';
 import type { SectionProps } from './UnitCard';
 
-const flat = (payload: unknown) => Object.entries((payload ?? {}) as Record<string, unknown>).filter(([, v]) => v !== null && v !== '' && JSON.stringify(v) !== '[]' && JSON.stringify(v) !== '{}').map(([k, v]) => `${k} ${typeof v === 'object' ? JSON.stringify(v) : String(v)}`).join(' · ');
+/** A payload as people read it: words for keys, yes and no, lists with commas; seals of frozen papers are left to the ledger. */
+const spoken = (v: unknown): string => (typeof v === 'boolean' ? (v ? 'yes' : 'no') : Array.isArray(v) ? v.map(spoken).join(', ') : typeof v === 'object' && v !== null ? Object.entries(v).map(([k, x]) => `${k} ${spoken(x)}`).join(' ') : String(v));
+const words = (key: string) => key.replace(/([A-Z])/g, ' $1').toLowerCase();
+const flat = (payload: unknown) =>
+    Object.entries((payload ?? {}) as Record<string, unknown>)
+        .filter(([k, v]) => v !== null && spoken(v) !== '' && !k.endsWith('Sha256'))
+        .map(([k, v]) => `${words(k)}: ${spoken(v)}`)
+        .join(' · ');
 
 /** Every event of the unit, from the ledger. */
 export function History({ card }: SectionProps) {
