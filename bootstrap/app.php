@@ -34,7 +34,7 @@ $app = Application::configure(basePath: dirname(__DIR__))
     })
     ->withExceptions(function (Exceptions $exceptions): void {
         $exceptions->render(fn (Throwable $e, Request $request) => $request->is('api/*') ? Problem::from($e, $request) : null);
-        $exceptions->dontReport([App\Shop\Refused::class, Yard\Core\BadInput::class]);
+        $exceptions->dontReport([App\Shop\Refused::class, App\Catalog\BadPack::class, Yard\Core\BadInput::class]);
     })
     ->withCommands([__DIR__.'/../app'])
     ->create();

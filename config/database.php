@@ -19,6 +19,8 @@ return [
     'default' => 'yard',
     'connections' => [
         'yard' => $yard,
+        // The same account over a second connection: progress is seen while a long transaction is still open.
+        'progress' => $yard,
         // Owns the tables: migrations and grants only. The workers that serve requests do not know its password.
         'owner' => ['username' => 'yard_owner', 'password' => env('YARD_OWNER_PASSWORD', '')] + $yard,
     ],

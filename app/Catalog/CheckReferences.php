@@ -8,7 +8,13 @@ final class CheckReferences
     /** @var list<array{pointer: string, detail: string}> */
     private array $errors = [];
 
-    public function __construct(private readonly \stdClass $pack)
+    /** @var array<string, \stdClass>|null */
+    private ?array $byNumber = null;
+
+    /**
+     * @param  array{parts?: list<string>, variants?: list<string>, vehicles?: list<string>}  $elsewhere  codes that exist outside the pack, when one entry is checked
+     */
+    public function __construct(private readonly \stdClass $pack, private readonly array $elsewhere = [])
     {
     }
 
@@ -16,28 +22,47 @@ final class CheckReferences
     public function errors(): array
     {
         $this->errors = [];
-        $parts = $this->unique($this->pack->parts, 'number', '/parts');
-        $vehicles = $this->unique($this->pack->vehicles, 'code', '/vehicles');
-        $this->unique($this->pack->jobTypes, 'code', '/jobTypes');
-        $this->unique($this->pack->families, 'code', '/families');
-        $variants = [];
-        foreach ($this->pack->kits as $i => $kit) {
-            $this->known($kit->kit, $parts, 'part', "/kits/$i/kit");
-            foreach ($kit->items as $k => $item) {
-                $this->known($item->part, $parts, 'part', "/kits/$i/items/$k/part");
+        $pack = $this->pack;
+        [$knownParts, $knownVariants, $knownVehicles] = array_map(fn (string $k) => array_fill_keys($this->elsewhere[$k] ?? [], true), ['parts', 'variants', 'vehicles']);
+        $parts = $this->unique($pack->parts, 'number', '/parts') + $knownParts;
+        $vehicles = $this->unique($pack->vehicles, 'code', '/vehicles') + $knownVehicles;
+        foreach (['jobTypes', 'vocabularies', 'families', 'partSets', 'conversions', 'evidence'] as $kind) {
+            $this->unique($pack->{$kind}, 'code', "/$kind");
+        }
+        $this->unique($pack->kits, 'kit', '/kits');
+        foreach (['vehicles', 'applications', 'partFits'] as $kind) {
+            foreach ($pack->{$kind} as $i => $entry) {
+                if ($entry->fromYear > $entry->toYear) {
+                    $this->errors[] = ['pointer' => "/$kind/$i/toYear", 'detail' => "The years must run forward, not from $entry->fromYear to $entry->toYear."];
+                }
             }
         }
-        foreach ($this->pack->supersessions as $i => $s) {
-            $this->known($s->old, $parts, 'part', "/supersessions/$i/old");
-            $this->known($s->new, $parts, 'part', "/supersessions/$i/new");
-        }
-        foreach ($this->pack->families as $i => $family) {
+        $variants = $knownVariants;
+        foreach ($pack->families as $i => $family) {
             $variants += $this->unique($family->variants, 'code', "/families/$i/variants");
             $this->family($family, "/families/$i", $parts);
         }
-        foreach ($this->pack->applications as $i => $a) {
-            $this->known($a->variant, $variants, 'variant', "/applications/$i/variant");
-            $this->known($a->vehicle, $vehicles, 'vehicle', "/applications/$i/vehicle");
+        foreach ([['kits', 'kit'], ['supersessions', 'old'], ['supersessions', 'new'], ['equalParts', 'part'], ['equalParts', 'equals'], ['partFits', 'part']] as [$kind, $field]) {
+            foreach ($pack->{$kind} as $i => $entry) {
+                $this->known($entry->{$field}, $parts, 'part', "/$kind/$i/$field");
+            }
+        }
+        foreach ([['kits', 'items'], ['conversions', 'parts']] as [$kind, $field]) {
+            foreach ($pack->{$kind} as $i => $entry) {
+                foreach ($entry->{$field} as $k => $item) {
+                    $this->known($item->part, $parts, 'part', "/$kind/$i/$field/$k/part");
+                }
+            }
+        }
+        foreach ($pack->partSets as $i => $set) {
+            foreach ($set->parts as $k => $part) {
+                $this->known($part, $parts, 'part', "/partSets/$i/parts/$k");
+            }
+        }
+        foreach ([['applications', 'variant', 'variant'], ['partFits', 'variant', 'variant'], ['conversions', 'from', 'variant'], ['conversions', 'to', 'variant'], ['applications', 'vehicle', 'vehicle']] as [$kind, $field, $what]) {
+            foreach ($pack->{$kind} as $i => $entry) {
+                $this->known($entry->{$field}, $what === 'vehicle' ? $vehicles : $variants, $what, "/$kind/$i/$field");
+            }
         }
 
         return $this->errors;
@@ -52,6 +77,25 @@ final class CheckReferences
         foreach ($family->variants as $i => $variant) {
             foreach (array_keys(get_object_vars($variant->expect)) as $feature) {
                 $this->known((string) $feature, $features, 'feature', "$at/variants/$i/expect/$feature");
+            }
+        }
+        $variants = array_fill_keys(array_column($family->variants, 'code'), true);
+        foreach ($family->body->tagPatterns ?? [] as $i => $tag) {
+            if (@preg_match("/$tag->pattern/", '') === false) {
+                $this->errors[] = ['pointer' => "$at/body/tagPatterns/$i/pattern", 'detail' => 'This is no pattern: '.lcfirst(preg_last_error_msg()).'.'];
+            }
+            foreach ((array) $tag->letters as $letter => $codes) {
+                foreach ($codes as $k => $code) {
+                    $this->known($code, $variants, 'variant', "$at/body/tagPatterns/$i/letters/$letter/$k");
+                }
+            }
+        }
+        foreach ($family->body->outline->places ?? [] as $i => $place) {
+            foreach ($place->parts as $k => $part) {
+                $this->known($part, $parts, 'part', "$at/body/outline/places/$i/parts/$k");
+            }
+            foreach ($place->features as $k => $feature) {
+                $this->known($feature, $features, 'feature', "$at/body/outline/places/$i/features/$k");
             }
         }
         foreach ($family->packs as $i => $pack) {
@@ -134,10 +178,9 @@ final class CheckReferences
     private function selective(string $number, string $unit, array $parts, string $at): void
     {
         $this->known($number, $parts, 'part', $at);
-        foreach ($this->pack->parts as $part) {
-            if ($part->number === $number && (! isset($part->thickness) || ($part->thicknessUnit ?? '') !== $unit)) {
-                $this->errors[] = ['pointer' => $at, 'detail' => "The selective part \"$number\" needs a thickness in $unit."];
-            }
+        $part = ($this->byNumber ??= array_column($this->pack->parts, null, 'number'))[$number] ?? null;
+        if ($part !== null && (! isset($part->thickness) || ($part->thicknessUnit ?? '') !== $unit)) {
+            $this->errors[] = ['pointer' => $at, 'detail' => "The selective part \"$number\" needs a thickness in $unit."];
         }
     }
 

@@ -29,7 +29,7 @@ final class ImportCatalogCommand extends Command
 
             return 2;
         }
-        $this->info('Imported '.array_sum($counts).' rows.');
+        $this->info('Imported: '.array_sum(array_column($counts, 'new')).' new, '.array_sum(array_column($counts, 'changed')).' changed, '.array_sum(array_column($counts, 'same')).' as they were.');
 
         return 0;
     }

@@ -2,6 +2,7 @@
 
 namespace App\Shop;
 
+use App\Catalog\BadPack;
 use Illuminate\Auth\Access\AuthorizationException;
 use Illuminate\Auth\AuthenticationException;
 use Illuminate\Database\Eloquent\ModelNotFoundException;
@@ -25,6 +26,7 @@ final class Problem
             $e instanceof Refused => [$e->status, $e->status === 409 ? 'Changed meanwhile' : 'Not accepted', $e->getMessage(), ['errors' => $e->errors] + $e->more],
             $e instanceof BadInput => [422, 'Not accepted', $e->getMessage(), ['code' => $e->errorCode, 'errors' => [['pointer' => $e->path, 'detail' => $e->getMessage()]]]],
             $e instanceof ValidationException => [422, 'Not accepted', array_values($e->errors())[0][0] ?? 'Please check the fields.', ['errors' => self::fields($e)]],
+            $e instanceof BadPack => [422, 'Not accepted', $e->errors[0]['detail'], ['errors' => $e->errors]],
             $e instanceof AuthenticationException => [401, 'Not signed in', 'Scan or type your badge first.', []],
             $e instanceof AuthorizationException => [403, 'Not allowed', 'Your badge does not allow this. Ask the shop manager.', []],
             $e instanceof ModelNotFoundException => [404, 'Not found', 'There is nothing under this number.', []],

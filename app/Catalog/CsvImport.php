@@ -1,0 +1,22 @@
+<?php
+
+namespace App\Catalog;
+
+use Illuminate\Database\Eloquent\Model;
+
+/** One uploaded CSV file: checked first, shown as a preview, then written whole or not at all. */
+final class CsvImport extends Model
+{
+    protected $table = 'csv_imports';
+
+    protected $guarded = [];
+
+    public $timestamps = false;
+
+    protected $casts = ['errors' => 'array', 'preview' => 'array', 'cancel_requested' => 'boolean', 'started_at' => 'datetime', 'ended_at' => 'datetime'];
+
+    public function fullPath(): string
+    {
+        return config('yard.state').'/app/'.$this->path;
+    }
+}

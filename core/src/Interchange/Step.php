@@ -1,0 +1,61 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Yard\Core\Interchange;
+
+use Yard\Core\Input;
+
+/** One conversion step from a node to another, with its conditions. */
+final readonly class Step
+{
+    /**
+     * @param  array<string, string>  $requires  fact => why
+     * @param  array<string, string>  $forbids  fact => why
+     * @param  array<string, true>  $gives
+     * @param  array<string, true>  $takes
+     */
+    private function __construct(
+        public string $id,
+        public string $from,
+        public string $to,
+        public float $cost,
+        public float $hours,
+        public float $weight,
+        public array $requires,
+        public array $forbids,
+        public array $gives,
+        public array $takes,
+    ) {
+    }
+
+    public static function read(Input $in, float $rate): self
+    {
+        $cost = $in->number('cost', min: 0.0);
+        $hours = $in->has('hours') ? $in->number('hours', min: 0.0) : 0.0;
+
+        return new self($in->name('id'), $in->name('from'), $in->name('to'), $cost, $hours, $cost + $hours * $rate, self::conditions($in, 'requires'), self::conditions($in, 'forbids'), self::facts($in, 'gives'), self::facts($in, 'takes'));
+    }
+
+    /** @return array<string, string> */
+    private static function conditions(Input $in, string $field): array
+    {
+        $out = [];
+        foreach ($in->optional($field)?->asList() ?? [] as $item) {
+            $out[$item->name('fact')] = $item->has('why') ? $item->string('why') : '';
+        }
+
+        return $out;
+    }
+
+    /** @return array<string, true> */
+    private static function facts(Input $in, string $field): array
+    {
+        $out = [];
+        foreach ($in->optional($field)?->asList() ?? [] as $item) {
+            $out[$item->asString()] = true;
+        }
+
+        return $out;
+    }
+}
