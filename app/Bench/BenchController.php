@@ -36,9 +36,9 @@ final class BenchController
 
     public function symptoms(Request $request, string $number, ReportSymptoms $action): JsonResponse
     {
-        $in = $request->validate(['observed' => 'present|array|max:40', 'observed.*' => 'string|max:20']);
+        $in = $request->validate(['observed' => 'present|array|max:40', 'observed.*' => 'string|max:20', 'pressures' => 'nullable|array|max:20', 'pressures.*' => 'string|max:20']);
         $unit = Unit::byNumber($number);
-        $action->report($unit, $in['observed'], $request->user());
+        $action->report($unit, $in['observed'], $request->user(), $in['pressures'] ?? null);
 
         return response()->json($this->card->of($unit->refresh(), ['teardown']));
     }

@@ -4,6 +4,7 @@ namespace App\Bench;
 
 use App\Catalog\Spec;
 use App\Ledger\Ledger;
+use App\Receiving\DamageEvidence;
 use App\Shop\Person;
 use App\Shop\Refused;
 use App\Track\Gatekeeper;
@@ -12,7 +13,7 @@ use App\Track\Unit;
 /** A guided step is done: what comes before it is done too, and what was counted is written down. */
 final class MarkStep
 {
-    public function __construct(private readonly Ledger $ledger)
+    public function __construct(private readonly Ledger $ledger, private readonly DamageEvidence $evidence)
     {
     }
 
@@ -22,6 +23,7 @@ final class MarkStep
         $phase === 'teardown' ? Gatekeeper::at($unit, 'teardown', 'returns') : Gatekeeper::at($unit, 'bench');
         Gatekeeper::noHold($unit);
         $generation = Generation::of($unit, $phase);
+        $phase === 'teardown' && $generation === 1 && $this->evidence->assertKept($unit);
         $steps = self::steps($unit, $phase);
         $step = $steps[$code] ?? throw new Refused("There is no step \"$code\" in this $phase.", 404);
         $done = StepMark::query()->where('unit_id', $unit->id)->where('generation', $generation)->where('phase', $phase)->pluck('step')->all();

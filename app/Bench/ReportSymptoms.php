@@ -17,19 +17,27 @@ final class ReportSymptoms
     {
     }
 
-    /** @param  array<string, string>  $observed gear or shift => ok, slips, missing, flare ... */
-    public function report(Unit $unit, array $observed, Person $by): void
+    /**
+     * @param  array<string, string>  $observed gear or shift => ok, slips, missing, flare ...
+     * @param  array<string, string>|null  $pressures circuit => low, normal, high at the case taps; null leaves them as they are
+     */
+    public function report(Unit $unit, array $observed, Person $by, ?array $pressures = null): void
     {
         Gatekeeper::at($unit, 'identify', 'desk', 'teardown', 'bench', 'returns');
         if ($unit->family === null) {
             throw new Refused('Set the family at receiving first: the gears are those of its chart.', 409);
         }
         try {
-            Calculators::call('diagnose.gears', ['observed' => (object) $observed] + $unit->family->train);
+            Calculators::call('diagnose.gears', ['observed' => (object) $observed, 'pressures' => (object) ($pressures ?? $unit->pressures)] + $unit->family->train);
         } catch (BadInput $e) {
             throw Refused::at($e->path, $e->getMessage());
         }
-        $unit->update(['symptoms' => (object) $observed]);
-        $this->ledger->onUnit($unit, 'symptoms.reported', ['observed' => (object) $observed]);
+        foreach (array_keys($pressures ?? []) as $circuit) {
+            if (! in_array((string) $circuit, ['line', ...array_column($unit->family->train['elements'], 'id')], true)) {
+                throw Refused::at("/pressures/$circuit", "There is no circuit \"$circuit\" in this family.");
+            }
+        }
+        $unit->update(['symptoms' => (object) $observed] + ($pressures === null ? [] : ['pressures' => (object) $pressures]));
+        $this->ledger->onUnit($unit, 'symptoms.reported', ['observed' => (object) $observed] + ($pressures === null ? [] : ['pressures' => (object) $pressures]));
     }
 }

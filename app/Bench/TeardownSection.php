@@ -3,6 +3,7 @@
 namespace App\Bench;
 
 use App\Catalog\Spec;
+use App\Catalog\Vocabulary;
 use App\Shop\Names;
 use App\Track\CardSection;
 use App\Track\Unit;
@@ -41,8 +42,8 @@ final class TeardownSection implements CardSection
                 'finding' => isset($findings[$s->code]) ? ['condition' => $findings[$s->code]->condition, 'disposition' => $findings[$s->code]->disposition, 'role' => $findings[$s->code]->role, 'ours' => $findings[$s->code]->ours, 'note' => $findings[$s->code]->note, 'by' => $this->names->of($findings[$s->code]->found_by), 'at' => $findings[$s->code]->found_at->toIso8601ZuluString(), 'version' => $findings[$s->code]->version] : null,
             ])->all(),
             'gears' => array_column($unit->family->train['gears'], 'name'),
-            'symptoms' => (object) $unit->symptoms,
-            'suspects' => $unit->symptoms === [] ? [] : $this->suspects($unit),
+            'symptoms' => (object) $unit->symptoms, 'pressures' => (object) $unit->pressures, 'codes' => $this->codes($unit),
+            'suspects' => $unit->symptoms === [] && $unit->pressures === [] ? [] : $this->suspects($unit),
             'elements' => array_column($unit->family->train['elements'], 'name', 'id'),
         ];
     }
@@ -50,7 +51,18 @@ final class TeardownSection implements CardSection
     /** @return list<array<string, mixed>> */
     private function suspects(Unit $unit): array
     {
-        return Calculators::call('diagnose.gears', ['observed' => (object) $unit->symptoms, 'weak' => (object) ($unit->family->body['weak'] ?? [])] + $unit->family->train)['suspects'];
+        $codes = array_values(array_filter($this->codes($unit), fn (array $c) => $c['means'] !== null));
+
+        return Calculators::call('diagnose.gears', ['observed' => (object) $unit->symptoms, 'pressures' => (object) $unit->pressures, 'codes' => array_map(fn (array $c) => array_filter($c, fn ($v) => $v !== null), $codes), 'weak' => (object) ($unit->family->body['weak'] ?? [])] + $unit->family->train)['suspects'];
+    }
+
+    /** @return list<array{code: string, means: ?string, gear: ?string}> stored codes with what the vocabulary knows of them */
+    private function codes(Unit $unit): array
+    {
+        $known = $unit->codes === [] ? [] : (array) Vocabulary::body('trouble-codes')->codes;
+        $gears = array_column($unit->family->train['gears'], 'name');
+
+        return array_map(fn (string $code) => ['code' => $code, 'means' => $known[$code]->means ?? null, 'gear' => in_array($known[$code]->gear ?? null, $gears, true) ? $known[$code]->gear : null], array_values(array_unique($unit->codes)));
     }
 
     /**

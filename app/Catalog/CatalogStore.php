@@ -109,7 +109,7 @@ final class CatalogStore
         }
         $query = $this->at($map['table'], $asOf)->when($familyId !== null, fn (Builder $q) => $q->where('family_id', $familyId))->when(isset($map['spec']), fn (Builder $q) => $q->where('kind', $map['spec'])->orderBy('position'));
         $this->narrow($query, $map, $keys);
-        $rows = $query->orderBy($map['table'] === 'supersessions' ? 'old_part_id' : 'id')->get();
+        $rows = $query->orderBy('id')->get();
         $codes = CatalogMap::codes($map['fields'], $rows);
         $families = CatalogMap::inFamily($kind) ? DB::table('families')->pluck('code', 'id')->all() : [];
         foreach ($rows as $row) {

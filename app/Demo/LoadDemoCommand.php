@@ -12,6 +12,8 @@ use App\Bench\ReportSymptoms;
 use App\Bench\SignOffBuild;
 use App\Builds\PlaceOrder;
 use App\Builds\ReleaseBuild;
+use App\Catalog\CatalogStore;
+use App\Catalog\EditEntry;
 use App\Catalog\ImportPack;
 use App\Cell\AnalyseRun;
 use App\Cell\JudgeRun;
@@ -59,10 +61,18 @@ final class LoadDemoCommand extends Command
 
             return 1;
         }
+        // The catalog came in half a year ago and was changed since: its history is real history to look back on.
+        $this->setDatabaseClock(-200, 8);
         DB::transaction(function () use ($import): void {
             $import->import((string) file_get_contents(database_path('demo/catalog.json')), fn () => null);
             DemoShop::furnish();
         });
+        foreach (DemoShop::read()['catalogEdits'] as $edit) {
+            $this->setDatabaseClock($edit['day'], 11);
+            $this->on($edit['day'], 11, '100');
+            DB::transaction(fn () => $this->editCatalog($edit));
+        }
+        DB::statement('SET @@timestamp = DEFAULT');
         foreach (DemoShop::read()['units'] as $n => $story) {
             $this->clock = null;
             DB::transaction(fn () => $this->live($story, $n));
@@ -73,13 +83,30 @@ final class LoadDemoCommand extends Command
         return 0;
     }
 
+    /** @param  array{kind: string, key: string, set: array<string, mixed>}  $edit */
+    private function editCatalog(array $edit): void
+    {
+        $store = app(CatalogStore::class);
+        $entry = app(EditEntry::class);
+        $node = $store->nodes($edit['kind'], null, null, [$edit['key']])[$edit['key']];
+        foreach ($edit['set'] as $field => $value) {
+            $node->body->{$field} = json_decode(json_encode($value, JSON_THROW_ON_ERROR));
+        }
+        $entry->save($edit['kind'], explode('|', $edit['key'])[0], $edit['key'], $node, $entry->version($edit['kind'], $edit['key']));
+    }
+
+    private function setDatabaseClock(int $day, int $hour): void
+    {
+        DB::statement('SET @@timestamp = '.Carbon::parse($this->today)->addDays($day)->setTime($hour, 0)->getTimestamp());
+    }
+
     /** @param  array<string, mixed>  $s one unit's story from shop.json */
     private function live(array $s, int $n): void
     {
         $depth = self::DEPTH[$s['stage']];
         $receiver = $this->on($s['day'], 8, '101');
-        $unit = app(ReceiveCore::class)->receive(['coreTag' => $s['tag'], 'jobType' => 'rebuild', 'ownership' => 'exchange', 'family' => 'RD4', 'customer' => ($s['customer'] ?? '') ?: null, 'sender' => $s['sender'] ?? 'own', 'promisedOn' => $depth > 0 ? now()->addDays(14 + $n % 5)->format('Y-m-d') : null]
-            + array_intersect_key($s, array_flip(['rack', 'vehicle', 'vin', 'odometer', 'complaint', 'codes', 'clues', 'missing', 'failedHard', 'repairHours', 'grade', 'gradeReason', 'converter'])), $receiver);
+        $unit = app(ReceiveCore::class)->receive(['coreTag' => $s['tag'], 'jobType' => 'rebuild', 'ownership' => 'exchange', 'family' => $s['family'] ?? 'RD4', 'customer' => ($s['customer'] ?? '') ?: null, 'sender' => $s['sender'] ?? 'own', 'promisedOn' => $depth > 0 ? now()->addDays(14 + $n % 5)->format('Y-m-d') : null]
+            + array_intersect_key($s, array_flip(['rack', 'vehicle', 'vin', 'odometer', 'complaint', 'codes', 'clues', 'missing', 'failedHard', 'repairHours', 'flags', 'damage', 'tagCode', 'converter'])), $receiver);
         foreach ($s['answers'] ?? [] as $feature => $value) {
             app(AnswerClue::class)->answer($unit, $feature, $value, $this->on($s['day'], 9, '101'));
         }
@@ -89,12 +116,12 @@ final class LoadDemoCommand extends Command
         if ($depth < 1) {
             return;
         }
-        app(ConfirmIdentity::class)->confirm($unit->refresh(), $s['variant'], $n === 7 ? ['tail housing of RD4-M'] : [], '', $this->on($s['day'], 10, '101'));
+        app(ConfirmIdentity::class)->confirm($unit->refresh(), $s['variant'], $n === 7 ? ['tail housing of an RD4-M'] : [], '', $this->on($s['day'], 10, '101'));
         if ($depth < 2) {
             return;
         }
         $manager = $this->on($s['day'] + 1, 9, '100');
-        $build = app(PlaceOrder::class)->place($unit->refresh(), ['package' => $s['package'], 'customer' => $s['customer'], 'vehicle' => $s['vehicleCode'], 'promisedOn' => now()->addDays(16 + $n % 9)->format('Y-m-d')], $manager);
+        $build = app(PlaceOrder::class)->place($unit->refresh(), ['package' => $s['package'], 'customer' => $s['customer'] ?: null, 'vehicle' => $s['vehicleCode'], 'promisedOn' => now()->addDays(16 + $n % 9)->format('Y-m-d')], $manager);
         if ($depth < 3) {
             return;
         }
@@ -153,21 +180,26 @@ final class LoadDemoCommand extends Command
             $this->on($s['day'] + 4, 9, $badge, 14);
             app(MarkStep::class)->mark($unit, 'assembly', $step['code'], $step['counts'] ?? [], '', $builder);
         }
-        foreach (['C1' => 0.978 + 0.001 * ($n % 7), 'C3' => 0.886 + 0.001 * ($n % 9)] as $pack => $depth) {
-            if ($part && $pack === 'C3') {
+        foreach ($build->spec['packs'] as $i => $pack) {
+            if ($part && $i > 0) {
                 return;
             }
-            $proposal = app(ProposeFit::class)->propose($build, $pack, "$depth in");
-            $fit = app(FitPack::class)->fit($build, $pack, "$depth in", null, $proposal['result']['best']['picks'], $builder);
-            $reading = round((float) $fit->predicted + ($n % 3 - 1) * 0.001, 3);
-            app(RecordMeasurement::class)->record($build, 'pack', $pack, $reading.' in', 'F-01', '', $this->on($s['day'] + 5, 10, $badge));
+            // A thousandth of an inch or its metric like, off the nominal depth, as real drums are.
+            $step = $pack['unit'] === 'in' ? 0.001 : 0.02;
+            $depth = $pack['depth']['nominal'] + ($n % 7 - 3) * $step;
+            $proposal = app(ProposeFit::class)->propose($build, $pack['code'], "$depth {$pack['unit']}");
+            $fit = app(FitPack::class)->fit($build, $pack['code'], "$depth {$pack['unit']}", null, $proposal['result']['best']['picks'], $builder);
+            $reading = round((float) $fit->predicted + ($n % 3 - 1) * $step, 3);
+            app(RecordMeasurement::class)->record($build, 'pack', $pack['code'], "$reading {$pack['unit']}", 'F-01', '', $this->on($s['day'] + 5, 10, $badge));
         }
-        $play = app(ProposeFit::class)->propose($build, 'front', sprintf('%.3f in', 0.010 + 0.001 * ($n % 14)));
+        $unitOfPlay = $build->spec['endPlays'][0]['unit'];
+        $measured = fn (float $inches): string => $unitOfPlay === 'in' ? sprintf('%.3f in', $inches) : sprintf('%.2f mm', $inches * 25.4);
+        $play = app(ProposeFit::class)->propose($build, 'front', $measured(0.010 + 0.001 * ($n % 14)));
         if (! isset($play['result']['best'])) {
-            $play = app(ProposeFit::class)->propose($build, 'front', '0.012 in');
+            $play = app(ProposeFit::class)->propose($build, 'front', $measured(0.012));
         }
-        $fit = app(FitPack::class)->fit($build, 'front', sprintf('%.3f in', $play['measured']), null, $play['result']['best']['picks'], $builder);
-        app(RecordMeasurement::class)->record($build, 'end-play', 'front', ((float) $fit->predicted).' in', 'D-01', '', $this->on($s['day'] + 5, 13, $badge));
+        $fit = app(FitPack::class)->fit($build, 'front', "{$play['measured']} $unitOfPlay", null, $play['result']['best']['picks'], $builder);
+        app(RecordMeasurement::class)->record($build, 'end-play', 'front', ((float) $fit->predicted)." $unitOfPlay", 'D-01', '', $this->on($s['day'] + 5, 13, $badge));
         foreach ($build->spec['airChecks'] as $i => $check) {
             app(RecordMeasurement::class)->record($build, 'air-check', $check['code'], (1 + ($n + $i) % 4).' psi', 'P-01', '', $builder);
         }

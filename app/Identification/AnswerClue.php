@@ -33,7 +33,7 @@ final class AnswerClue
     private function checked(Spec $spec, string $value): string
     {
         if (($spec->body['kind'] ?? '') === 'number') {
-            $reading = Quantity::parse($value, 'length', $spec->body['unit'], '/value')->in($spec->body['unit']);
+            $reading = self::reading($value, $spec->body['unit']);
             [$low, $high] = $spec->body['range'];
             if ($reading < $low || $reading > $high) {
                 throw Refused::at('/value', "A reading of $reading {$spec->body['unit']} cannot be right here; expected is $low to $high {$spec->body['unit']}.");
@@ -46,5 +46,19 @@ final class AnswerClue
         }
 
         return $value;
+    }
+
+    /** A length in whatever unit it was taken, or a plain count (turns, teeth, a ratio). */
+    private static function reading(string $value, string $unit): float
+    {
+        if (in_array($unit, ['in', 'mm', 'um'], true)) {
+            return Quantity::parse($value, 'length', $unit, '/value')->in($unit);
+        }
+        $number = trim(preg_replace('/\s*'.preg_quote($unit, '/').'$/', '', trim($value)) ?? '');
+        if (preg_match('/^-?\d*\.?\d+$/', $number) !== 1) {
+            throw Refused::at('/value', "\"$value\" is no number of $unit; type it with a decimal point, for example 17.2.");
+        }
+
+        return (float) $number;
     }
 }

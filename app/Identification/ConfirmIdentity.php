@@ -4,6 +4,7 @@ namespace App\Identification;
 
 use App\Catalog\Variant;
 use App\Ledger\Ledger;
+use App\Receiving\OweCore;
 use App\Receiving\PriceCredit;
 use App\Shop\Person;
 use App\Shop\Refused;
@@ -14,11 +15,11 @@ use App\Track\Unit;
 /** A person decides which variant a core is; the probability at that moment is kept. Nothing is ever picked silently. */
 final class ConfirmIdentity
 {
-    public function __construct(private readonly Ledger $ledger, private readonly RankVariants $rank, private readonly PriceCredit $credit, private readonly PlaceHold $hold)
+    public function __construct(private readonly Ledger $ledger, private readonly RankVariants $rank, private readonly PriceCredit $credit, private readonly PlaceHold $hold, private readonly OweCore $owe)
     {
     }
 
-    /** @param  list<string>  $foreignParts parts of another variant found on a mixed core */
+    /** @param  list<string>  $foreignParts clues whose part belongs to another variant, or parts in words */
     public function confirm(Unit $unit, string $variantCode, array $foreignParts, string $note, Person $by): void
     {
         Gatekeeper::at($unit, 'identify');
@@ -28,11 +29,17 @@ final class ConfirmIdentity
         if ($row['posterior'] < 0.5 && trim($note) === '') {
             throw Refused::at('/note', 'The clues speak against this variant ('.round(100 * $row['posterior']).' %); say why you confirm it.');
         }
-        Identification::create(['unit_id' => $unit->id, 'outcome' => 'confirmed', 'variant_id' => $variant->id, 'posterior' => round($row['posterior'], 8), 'mixed' => $foreignParts !== [], 'foreign_parts' => $foreignParts, 'note' => $note, 'decided_by' => $by->id, 'decided_at' => now()]);
+        [$features] = RankVariants::model($unit->family);
+        $answers = ClueAnswer::query()->where('unit_id', $unit->id)->get()->keyBy('feature');
+        $aliens = array_column(RankVariants::aliens(array_map(fn (array $r) => ['id' => $r['variant']] + $r, $ranked['ranking']), $variantCode, $features, $answers), null, 'feature');
+        $foreignParts = array_map(fn (string $p) => $aliens[$p] ?? ['feature' => null, 'part' => $p, 'seen' => null, 'from' => [], 'ordering' => ''], $foreignParts);
+        Identification::create(['unit_id' => $unit->id, 'answers' => (object) $answers->map(fn (ClueAnswer $a) => $a->value)->all(), 'outcome' => 'confirmed', 'variant_id' => $variant->id, 'posterior' => round($row['posterior'], 8), 'mixed' => $foreignParts !== [], 'foreign_parts' => $foreignParts, 'note' => $note, 'decided_by' => $by->id, 'decided_at' => now()]);
         $credit = $this->credit->of($variant, $unit->family_id, $unit->missing, $unit->failed_hard, (float) $unit->repair_hours, $unit->grade);
         $before = (float) $unit->credit;
         $unit->update(['variant_id' => $variant->id, 'identified_at' => now(), 'credit' => $credit['credit'], 'credit_lines' => $credit['lines'], 'version' => $unit->version + 1]);
         $this->ledger->onUnit($unit, 'identity.confirmed', ['variant' => $variantCode, 'posterior' => $row['posterior'], 'foreignParts' => $foreignParts, 'note' => $note, 'creditBefore' => $before, 'credit' => $credit['credit']]);
+        $this->owe->settle($unit);
+        FieldLearning::forget($unit->family_id);
         $unit->moveTo(Gatekeeper::next($unit, 'identify'));
     }
 

@@ -15,7 +15,7 @@ final class Identification extends Model
 
     public $timestamps = false;
 
-    protected $casts = ['foreign_parts' => 'array', 'decided_at' => 'datetime', 'mixed' => 'boolean'];
+    protected $casts = ['foreign_parts' => 'array', 'answers' => 'array', 'decided_at' => 'datetime', 'mixed' => 'boolean'];
 
     public function variant(): BelongsTo
     {

@@ -18,6 +18,11 @@ final class IdentificationController
         return response()->json($card->of($unit, ['identity']));
     }
 
+    public function tag(Request $request, ReadTag $reader): JsonResponse
+    {
+        return response()->json($reader->read($request->validate(['text' => 'required|string|max:40'])['text']));
+    }
+
     public function decide(Request $request, string $number, ConfirmIdentity $action, RouteCard $card): JsonResponse
     {
         $in = $request->validate(['variant' => 'nullable|string|max:40', 'foreignParts' => 'array|max:40', 'foreignParts.*' => 'string|max:80', 'note' => 'nullable|string|max:300']);

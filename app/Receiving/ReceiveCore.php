@@ -16,7 +16,7 @@ use Yard\Core\Calculators;
 /** A core arrives: tag, story, clues, what is missing, and what it is worth. */
 final class ReceiveCore
 {
-    public function __construct(private readonly Ledger $ledger, private readonly PriceCredit $credit, private readonly PlaceHold $hold)
+    public function __construct(private readonly Ledger $ledger, private readonly PriceCredit $credit, private readonly PlaceHold $hold, private readonly GradeIntake $grade, private readonly OweCore $owe, private readonly \App\Identification\AnswerClue $clues)
     {
     }
 
@@ -27,11 +27,17 @@ final class ReceiveCore
             throw Refused::at('/coreTag', "The tag {$in['coreTag']} is already on another core.");
         }
         $jobType = JobType::query()->where('code', $in['jobType'])->first() ?? throw Refused::at('/jobType', "There is no job type \"{$in['jobType']}\".");
-        $unit = new Unit(['core_tag' => $in['coreTag'], 'job_type_id' => $jobType->id, 'received_at' => now(), 'received_by' => $by->id, 'station_since' => now(), 'station' => $in['grade'] === 'X' ? 'closed' : $jobType->route[0]]);
+        $unit = new Unit(['core_tag' => $in['coreTag'], 'job_type_id' => $jobType->id, 'received_at' => now(), 'received_by' => $by->id, 'station_since' => now(), 'station' => $jobType->route[0]]);
         $unit->setRelation('jobType', $jobType);
         $this->fill($unit, $in);
+        $unit->station = $unit->grade === 'X' ? 'closed' : $unit->station;
         $unit->save();
         $this->ledger->onUnit($unit, 'core.received', $in + ['credit' => $unit->credit]);
+        $this->owe->settle($unit);
+        foreach ($unit->station === 'identify' ? ($in['observed'] ?? []) : [] as $feature => $value) {
+            // What the walk-round already showed of the variant is not asked again at the identification desk.
+            $this->clues->answer($unit, (string) $feature, (string) $value, $by);
+        }
         if (($in['converter'] ?? null) !== null && ($in['converter']['serial'] ?? '') !== '') {
             $this->receiveConverter($unit, $in['converter']);
         }
@@ -58,12 +64,19 @@ final class ReceiveCore
         if ($odometer !== null && ($odometer->si < 0 || $odometer->si > 3.0e9)) {
             throw Refused::at('/odometer', 'The odometer must lie between 0 and 3,000,000 km.');
         }
-        $credit = $this->credit->of($unit->variant, $family?->id, $in['missing'] ?? [], $in['failedHard'] ?? [], (float) ($in['repairHours'] ?? 0), $in['grade']);
+        $flags = array_values(array_intersect(GradeIntake::FLAGS, $in['flags'] ?? []));
+        $proposed = $this->grade->of($unit->variant, $family?->id, $in['missing'] ?? [], $in['failedHard'] ?? [], (float) ($in['repairHours'] ?? 0), $flags);
+        $grade = $in['grade'] ?? $proposed['grade'];
+        $reason = trim($in['gradeReason'] ?? '');
+        if ($grade !== $proposed['grade'] && $reason === '') {
+            throw Refused::at('/gradeReason', "The house rules give grade {$proposed['grade']} ({$proposed['reason']}); say why it is $grade.");
+        }
+        $credit = $this->credit->of($unit->variant, $family?->id, $in['missing'] ?? [], $in['failedHard'] ?? [], (float) ($in['repairHours'] ?? 0), $grade);
         $unit->fill([
             'ownership' => $in['ownership'], 'customer_id' => $customer?->id, 'family_id' => $family?->id, 'rack' => $in['rack'] ?? '', 'vehicle' => $in['vehicle'] ?? '', 'vin' => $vin,
             'odometer_km' => $odometer === null ? null : (int) round($odometer->si / 1000), 'odometer_typed' => $in['odometer'] ?? '', 'engine' => $in['engine'] ?? '', 'complaint' => $in['complaint'] ?? '', 'codes' => $in['codes'] ?? [],
             'sender' => $in['sender'] ?? 'own', 'sender_diagnosis' => $in['senderDiagnosis'] ?? null, 'clues' => (object) ($in['clues'] ?? []), 'missing' => $in['missing'] ?? [], 'failed_hard' => $in['failedHard'] ?? [],
-            'repair_hours' => $in['repairHours'] ?? 0, 'grade' => $in['grade'], 'grade_reason' => $in['gradeReason'] ?? '', 'credit' => $credit['credit'], 'credit_lines' => $credit['lines'],
+            'repair_hours' => $in['repairHours'] ?? 0, 'grade' => $grade, 'proposed_grade' => $proposed['grade'], 'grade_reason' => $reason === '' ? $proposed['reason'] : $reason, 'flags' => $flags, 'damage' => $in['damage'] ?? [], 'tag_code' => mb_strtoupper(trim($in['tagCode'] ?? '')), 'pallet' => $in['pallet'] ?? '', 'credit' => $credit['credit'], 'credit_lines' => $credit['lines'],
             'weight_kg' => ($in['weight'] ?? '') === '' ? null : Quantity::parse($in['weight'], 'mass', 'kg', '/weight')->si, 'note' => $in['note'] ?? '', 'promised_on' => $in['promisedOn'] ?? null,
         ]);
     }
@@ -86,13 +99,13 @@ final class ReceiveCore
         return (string) $check['normalised'];
     }
 
-    /** @param  array{serial: string, state?: string, stallClass?: string, lockup?: string}  $in */
+    /** @param  array{serial: string, state?: string, stallClass?: string, lockup?: string, hub?: string, coreValue?: float, note?: string}  $in */
     private function receiveConverter(Unit $unit, array $in): void
     {
         if (Converter::query()->where('serial', $in['serial'])->exists()) {
             throw Refused::at('/converter/serial', "The converter {$in['serial']} is already in the house.");
         }
-        Converter::create(['serial' => $in['serial'], 'core_unit_id' => $unit->id, 'state' => $in['state'] ?? 'core', 'stall_class' => $in['stallClass'] ?? '', 'lockup' => $in['lockup'] ?? '']);
+        Converter::create(['serial' => $in['serial'], 'core_unit_id' => $unit->id, 'state' => $in['state'] ?? 'core', 'stall_class' => $in['stallClass'] ?? '', 'lockup' => $in['lockup'] ?? '', 'hub' => $in['hub'] ?? '', 'core_value' => $in['coreValue'] ?? 0, 'note' => $in['note'] ?? '']);
         $this->ledger->onUnit($unit, 'converter.received', ['serial' => $in['serial'], 'state' => $in['state'] ?? 'core']);
     }
 }

@@ -5,6 +5,8 @@ namespace App\Receiving;
 use App\Catalog\Family;
 use App\Catalog\JobType;
 use App\Catalog\Part;
+use App\Catalog\Spec;
+use App\Catalog\Vocabulary;
 use App\Shop\Customer;
 use App\Track\Hold;
 use App\Track\LiftHold;
@@ -22,28 +24,62 @@ final class ReceivingController
         'jobType' => 'required|string|max:40', 'ownership' => 'required|in:exchange,customer', 'customer' => 'nullable|string|max:20', 'family' => 'nullable|string|max:40', 'rack' => 'nullable|string|max:20',
         'vehicle' => 'nullable|string|max:120', 'vin' => 'nullable|string|max:40', 'odometer' => 'nullable|string|max:30', 'engine' => 'nullable|string|max:60', 'complaint' => 'nullable|string|max:2000', 'codes' => 'array|max:40', 'codes.*' => 'string|max:20',
         'sender' => 'nullable|in:own,shop', 'senderDiagnosis' => 'nullable|string|max:2000', 'clues' => 'array|max:40', 'clues.*' => 'string|max:120', 'missing' => 'array|max:60', 'missing.*.part' => 'required|string|max:40', 'missing.*.count' => 'integer|min:1|max:99',
-        'failedHard' => 'array|max:60', 'failedHard.*.part' => 'required|string|max:40', 'repairHours' => 'nullable|numeric|min:0|max:200', 'grade' => 'required|in:A,B,C,D,X', 'gradeReason' => 'nullable|string|max:300', 'weight' => 'nullable|string|max:30', 'note' => 'nullable|string|max:2000', 'promisedOn' => 'nullable|date_format:Y-m-d',
-        'converter' => 'nullable|array', 'converter.serial' => 'nullable|string|max:40', 'converter.state' => 'nullable|in:core,checked,contaminated,exchanged', 'converter.stallClass' => 'nullable|string|max:40', 'converter.lockup' => 'nullable|string|max:40',
+        'failedHard' => 'array|max:60', 'failedHard.*.part' => 'required|string|max:40', 'repairHours' => 'nullable|numeric|min:0|max:200', 'grade' => 'nullable|in:A,B,C,D,X', 'flags' => 'array|max:4', 'flags.*' => 'in:caseBroken,wrongUnit', 'damage' => 'array|max:30', 'damage.*.place' => 'required|string|max:60', 'damage.*.what' => 'required|string|max:160', 'tagCode' => 'nullable|string|max:40', 'pallet' => 'nullable|string|max:20', 'observed' => 'array|max:40', 'observed.*' => 'string|max:120', 'gradeReason' => 'nullable|string|max:300', 'weight' => 'nullable|string|max:30', 'note' => 'nullable|string|max:2000', 'promisedOn' => 'nullable|date_format:Y-m-d',
+        'converter' => 'nullable|array', 'converter.serial' => 'nullable|string|max:40', 'converter.state' => 'nullable|in:core,checked,contaminated,exchanged', 'converter.stallClass' => 'nullable|string|max:40', 'converter.lockup' => 'nullable|string|max:40', 'converter.hub' => 'nullable|string|max:40', 'converter.coreValue' => 'nullable|numeric|min:0|max:10000', 'converter.note' => 'nullable|string|max:300',
     ];
 
     public function form(): JsonResponse
     {
+        $families = Family::query()->orderBy('code')->get();
+        $parts = Part::query()->whereIn('number', $families->flatMap(fn (Family $f) => [...$f->body['outsideParts'], ...$f->body['hardParts']])->unique())->get()->keyBy('number');
+        $listed = fn (array $numbers) => array_values(array_map(fn (string $n) => ['number' => $n, 'name' => $parts[$n]->name, 'price' => (float) $parts[$n]->price], array_filter($numbers, fn (string $n) => isset($parts[$n]))));
+        // What can be seen with the unit standing there; the rest is asked at the identification desk.
+        $features = Spec::query()->where('kind', 'feature')->where('body', 'like', '%"where":"outside"%')->orderBy('position')->get()->groupBy('family_id');
+
         return response()->json([
             'jobTypes' => JobType::query()->orderBy('id')->get(['code', 'name', 'note', 'route']), 'customers' => Customer::query()->orderBy('name')->limit(500)->get(['code', 'name', 'kind', 'city']),
-            'families' => Family::query()->orderBy('code')->get()->map(fn (Family $f) => [
+            'families' => $families->map(fn (Family $f) => [
                 'code' => $f->code, 'name' => $f->name,
-                'outsideParts' => Part::query()->whereIn('number', $f->body['outsideParts'])->orderBy('number')->get()->map(fn (Part $p) => ['number' => $p->number, 'name' => $p->name, 'price' => (float) $p->price])->all(),
-                'hardParts' => Part::query()->whereIn('number', $f->body['hardParts'])->orderBy('number')->get()->map(fn (Part $p) => ['number' => $p->number, 'name' => $p->name, 'price' => (float) $p->price])->all(),
+                'outsideParts' => $listed($f->body['outsideParts']), 'hardParts' => $listed($f->body['hardParts']), 'outline' => $f->body['outline'] ?? null,
+                'features' => ($features[$f->id] ?? collect())->map(fn (Spec $s) => ['code' => $s->code, 'name' => $s->name, 'how' => $s->body['how'] ?? '', 'kind' => $s->body['kind'] ?? 'choice', 'values' => $s->body['values'] ?? [], 'unit' => $s->body['unit'] ?? null])->values(),
             ]),
-            'clues' => json_decode((string) file_get_contents(__DIR__.'/clues.json'), true)['groups'], 'grades' => CoreCredit::GRADES, 'nextTag' => self::nextTag(),
+            'clues' => Vocabulary::body('intake-clues')->groups, 'grades' => CoreCredit::GRADES, 'nextTag' => self::nextTag(),
         ]);
     }
 
-    public function credit(Request $request, PriceCredit $credit): JsonResponse
+    public function credit(Request $request, PriceCredit $credit, GradeIntake $grade): JsonResponse
     {
-        $in = $request->validate(array_intersect_key(self::INTAKE, array_flip(['family', 'missing', 'missing.*.part', 'missing.*.count', 'failedHard', 'failedHard.*.part', 'repairHours', 'grade'])));
+        $in = $request->validate(array_intersect_key(self::INTAKE, array_flip(['family', 'missing', 'missing.*.part', 'missing.*.count', 'failedHard', 'failedHard.*.part', 'repairHours', 'grade', 'flags', 'flags.*'])));
+        $family = Family::query()->where('code', $in['family'] ?? '')->value('id');
+        $proposed = $grade->of(null, $family, $in['missing'] ?? [], $in['failedHard'] ?? [], (float) ($in['repairHours'] ?? 0), $in['flags'] ?? []);
 
-        return response()->json($credit->of(null, Family::query()->where('code', $in['family'] ?? '')->value('id'), $in['missing'] ?? [], $in['failedHard'] ?? [], (float) ($in['repairHours'] ?? 0), $in['grade']));
+        return response()->json($credit->of(null, $family, $in['missing'] ?? [], $in['failedHard'] ?? [], (float) ($in['repairHours'] ?? 0), $in['grade'] ?? $proposed['grade']) + ['proposedGrade' => $proposed['grade'], 'proposedReason' => $proposed['reason']]);
+    }
+
+    public function creditRevision(string $number, ReviseCredit $action): JsonResponse
+    {
+        return response()->json($action->preview(Unit::byNumber($number)));
+    }
+
+    public function reviseCredit(Request $request, string $number, ReviseCredit $action, RouteCard $card): JsonResponse
+    {
+        $in = $request->validate(['reason' => 'required|string|max:300', 'version' => 'required|integer'], ['reason.required' => 'Say why the credit changes.']);
+        $unit = Unit::byNumber($number);
+        $action->revise($unit, $in['reason'], $in['version'], $request->user());
+
+        return response()->json($card->of($unit->refresh(), ['intake']));
+    }
+
+    public function balances(CoreBalance $balance): JsonResponse
+    {
+        return response()->json(['balances' => $balance->all()]);
+    }
+
+    public function statement(Request $request, string $code, CoreBalance $balance): JsonResponse
+    {
+        $in = $request->validate(['from' => 'nullable|date_format:Y-m-d', 'to' => 'nullable|date_format:Y-m-d|after_or_equal:from']);
+
+        return response()->json($balance->statement(Customer::query()->where('code', $code)->firstOrFail(), $in['from'] ?? now()->subMonths(3)->format('Y-m-d'), $in['to'] ?? now()->format('Y-m-d')));
     }
 
     public function store(Request $request, ReceiveCore $action, RouteCard $card): JsonResponse

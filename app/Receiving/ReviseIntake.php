@@ -21,6 +21,9 @@ final class ReviseIntake
         if (in_array($unit->station, ['field', 'closed'], true)) {
             throw new Refused('This unit has left the house; its intake can no longer be changed.', 409);
         }
+        if ($unit->credit_revision !== null) {
+            throw new Refused('The credit was revised after teardown; the intake stands as it is.', 409);
+        }
         $before = (float) $unit->credit;
         Gatekeeper::unchanged($unit, (int) $in['version'], 'this intake', array_diff_key(self::snake($in), ['version' => 0]));
         $this->receive->fill($unit, $in);

@@ -4,6 +4,7 @@ namespace App\Shipping;
 
 use App\Cell\LastVerdict;
 use App\Ledger\Ledger;
+use App\Receiving\OweCore;
 use App\Shop\Customer;
 use App\Shop\Person;
 use App\Shop\Refused;
@@ -13,7 +14,7 @@ use App\Track\Gatekeeper;
 /** The ship gate: no hold, tested (or marked untested by the job type), papers complete and frozen. */
 final class ShipUnit
 {
-    public function __construct(private readonly Ledger $ledger, private readonly DeliverySheet $sheet, private readonly LastVerdict $verdicts)
+    public function __construct(private readonly Ledger $ledger, private readonly DeliverySheet $sheet, private readonly LastVerdict $verdicts, private readonly OweCore $owe)
     {
     }
 
@@ -36,6 +37,9 @@ final class ShipUnit
         $shipment = Shipment::create(['build_id' => $build->id, 'customer_id' => $customer->id, 'carrier' => $carrier, 'sheet' => $sheet, 'warranty_until' => now()->addDays($unit->jobType->warranty_days)->format('Y-m-d'), 'warranty_km' => $unit->jobType->warranty_km, 'shipped_by' => $by->id, 'shipped_at' => now()]);
         $build->update(['state' => 'shipped']);
         $this->ledger->onUnit($unit, 'unit.shipped', ['serial' => $build->serial, 'customer' => $customer->code, 'carrier' => $carrier, 'sheetSha256' => hash('sha256', json_encode($sheet, JSON_THROW_ON_ERROR))]);
+        if ($unit->ownership === 'exchange' && $build->generation === 1) {
+            $this->owe->charge($build, $unit, $customer); // a warranty replacement has its core already
+        }
         $unit->update(['promised_on' => null]); // kept
         $unit->moveTo('field');
 

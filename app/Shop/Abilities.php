@@ -21,6 +21,8 @@ final class Abilities
         'ship-unit' => ['manager', 'cell'],
         'handle-return' => ['manager', 'returns'],
         'set-house-rules' => ['manager'],
+        'edit-catalog' => ['manager'],
+        'train' => ['manager', 'receiver', 'teardown', 'builder', 'cell', 'returns'],
     ];
 
     /** @return list<string> */

@@ -23,7 +23,7 @@ final class Unit extends Model
 
     public $timestamps = false;
 
-    protected $casts = ['clues' => 'array', 'missing' => 'array', 'failed_hard' => 'array', 'codes' => 'array', 'credit_lines' => 'array', 'symptoms' => 'array', 'received_at' => 'datetime', 'station_since' => 'datetime', 'identified_at' => 'datetime', 'promised_on' => 'date:Y-m-d'];
+    protected $casts = ['clues' => 'array', 'missing' => 'array', 'failed_hard' => 'array', 'codes' => 'array', 'credit_lines' => 'array', 'symptoms' => 'array', 'pressures' => 'array', 'flags' => 'array', 'damage' => 'array', 'credit_revision' => 'array', 'received_at' => 'datetime', 'station_since' => 'datetime', 'identified_at' => 'datetime', 'promised_on' => 'date:Y-m-d'];
 
     public function family(): BelongsTo
     {

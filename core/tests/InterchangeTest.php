@@ -13,7 +13,7 @@ final class InterchangeTest extends CoreTestCase
         return ['id' => $id, 'from' => $from, 'to' => $to, 'cost' => $cost] + $more;
     }
 
-    /** @param list<string> $ids */
+    /** @param  list<string>  $ids */
     private static function nodes(array $ids): array
     {
         return array_map(fn (string $id): array => ['id' => $id], $ids);

@@ -17,6 +17,7 @@ return new class extends Migration
             $db->unprepared("ALTER TABLE $table ADD COLUMN changed_by INT UNSIGNED NULL");
         }
         $db->unprepared(<<<'SQL'
+        ALTER TABLE supersessions ADD COLUMN id INT UNSIGNED NOT NULL AUTO_INCREMENT UNIQUE FIRST;
         ALTER TABLE variants ADD COLUMN facts LONGTEXT NOT NULL DEFAULT '[]' AFTER scrap_value;
         ALTER TABLE vehicles ADD COLUMN steering ENUM('left','right','either') NOT NULL DEFAULT 'either' AFTER axle_ratio, ADD COLUMN vin_pattern VARCHAR(17) NULL AFTER steering, ADD COLUMN facts LONGTEXT NOT NULL DEFAULT '[]' AFTER vin_pattern, ADD INDEX (wmi);
         ALTER TABLE specs ADD COLUMN claims LONGTEXT NOT NULL DEFAULT '[]' AFTER body, ADD COLUMN signed LONGTEXT NULL AFTER claims;
@@ -46,7 +47,7 @@ return new class extends Migration
             started_by INT UNSIGNED NOT NULL, started_at DATETIME NOT NULL, ended_at DATETIME NULL, FOREIGN KEY (started_by) REFERENCES people(id)
         );
 
-        ALTER TABLE units ADD COLUMN tag_code VARCHAR(40) NOT NULL DEFAULT '' AFTER engine, ADD COLUMN damage LONGTEXT NOT NULL DEFAULT '[]' AFTER clues, ADD COLUMN pressures LONGTEXT NOT NULL DEFAULT '{}' AFTER symptoms, ADD COLUMN proposed_grade CHAR(1) NULL AFTER grade, ADD COLUMN credit_revision LONGTEXT NULL AFTER credit_lines, ADD COLUMN pallet VARCHAR(20) NOT NULL DEFAULT '' AFTER rack, ADD INDEX (pallet), ADD CHECK (JSON_VALID(damage)), ADD CHECK (JSON_VALID(pressures)), ADD CHECK (credit_revision IS NULL OR JSON_VALID(credit_revision));
+        ALTER TABLE units ADD COLUMN tag_code VARCHAR(40) NOT NULL DEFAULT '' AFTER engine, ADD COLUMN damage LONGTEXT NOT NULL DEFAULT '[]' AFTER clues, ADD COLUMN flags LONGTEXT NOT NULL DEFAULT '[]' AFTER damage, ADD COLUMN pressures LONGTEXT NOT NULL DEFAULT '{}' AFTER symptoms, ADD COLUMN proposed_grade CHAR(1) NULL AFTER grade, ADD COLUMN credit_revision LONGTEXT NULL AFTER credit_lines, ADD COLUMN pallet VARCHAR(20) NOT NULL DEFAULT '' AFTER rack, ADD INDEX (pallet), ADD CHECK (JSON_VALID(damage)), ADD CHECK (JSON_VALID(pressures)), ADD CHECK (credit_revision IS NULL OR JSON_VALID(credit_revision));
         ALTER TABLE converters ADD COLUMN hub VARCHAR(40) NOT NULL DEFAULT '' AFTER lockup, ADD COLUMN note VARCHAR(300) NOT NULL DEFAULT '' AFTER core_value;
         ALTER TABLE identifications ADD COLUMN answers LONGTEXT NOT NULL DEFAULT '{}' AFTER foreign_parts;
         CREATE TABLE core_debts (

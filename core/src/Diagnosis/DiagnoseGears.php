@@ -42,6 +42,10 @@ final class DiagnoseGears implements Calculator
         $observed = $this->readObserved($in);
         $table = self::table();
         $features = $this->features($observed, $table);
+        $codes = $this->readCodes($in, $table);
+        foreach (array_keys($codes) as $feature) {
+            $features[] = ['id' => $feature, 'values' => ['stored', 'not stored'], 'reliability' => $table['reliability']['code']];
+        }
         $elements = array_values(array_map(static fn ($e): string => $e->id, $train->elements));
         $weak = [];
         foreach ($in->optional('weak')?->asMap() ?? [] as $id => $weight) {
@@ -58,9 +62,13 @@ final class DiagnoseGears implements Calculator
                 $row = $isElement ? $this->row($id, $feature, $observed) : $id;
                 $expect[$feature] = self::likelihoods($table, $feature)[$row];
             }
+            foreach ($codes as $feature => [$means, $gear]) {
+                $stored = $table['code'][$means][$isElement ? (in_array($id, $this->chart[$gear] ?? [], true) ? 'carries' : 'idle') : $id];
+                $expect[$feature] = ['stored' => $stored, 'not stored' => 1.0 - $stored];
+            }
             $hypotheses[] = ['id' => $id, 'prior' => ($isElement ? $table['prior']['element'] : $table['prior'][$id]) * ($weak[$id] ?? 1.0), 'expect' => (object) $expect];
         }
-        $ranked = Calculators::call('evidence.rank', ['hypotheses' => $hypotheses, 'features' => $features, 'observed' => (object) $observed]);
+        $ranked = Calculators::call('evidence.rank', ['hypotheses' => $hypotheses, 'features' => $features, 'observed' => (object) ($observed + array_fill_keys(array_keys($codes), 'stored'))]);
         $suspects = [];
         /** @var list<array{id: string, posterior: float}> $ranking */
         $ranking = $ranked['ranking'];
@@ -94,6 +102,28 @@ final class DiagnoseGears implements Calculator
         }
 
         return $observed;
+    }
+
+    /**
+     * Stored trouble codes and what they mean. A code is hearsay of the controller: a solenoid code often says that slip
+     * was noticed, not that the solenoid is bad, so it weighs lightly and never alone.
+     *
+     * @param  array{code: array<string, array<string, float>>}  $table
+     * @return array<string, array{string, string}> feature => what it means, gear it speaks of
+     */
+    private function readCodes(Input $in, array $table): array
+    {
+        $codes = [];
+        foreach ($in->optional('codes')?->asList() ?? [] as $code) {
+            $means = $code->choice('means', array_keys($table['code']));
+            $gear = $code->has('gear') ? $code->string('gear') : '';
+            if ($gear !== '' && ! isset($this->chart[$gear])) {
+                throw $code->at('gear')->fail('unknown-gear', "There is no gear \"$gear\" in the chart.");
+            }
+            $codes['code:'.$code->name('code')] = [$means, $gear];
+        }
+
+        return $codes;
     }
 
     /** @param  list<string>  $allowed */
@@ -239,10 +269,10 @@ final class DiagnoseGears implements Calculator
         return explode(':', $feature, 2)[0];
     }
 
-    /** @return array{source: string, gear: array<string, array<string, float>>, shift: array<string, array<string, float>>, pressure: array<string, array<string, float>>, prior: array<string, float>, reliability: array<string, float>} */
+    /** @return array{source: string, gear: array<string, array<string, float>>, shift: array<string, array<string, float>>, pressure: array<string, array<string, float>>, code: array<string, array<string, float>>, prior: array<string, float>, reliability: array<string, float>} */
     public static function table(): array
     {
-        /** @var array{source: string, gear: array<string, array<string, float>>, shift: array<string, array<string, float>>, pressure: array<string, array<string, float>>, prior: array<string, float>, reliability: array<string, float>} $table */
+        /** @var array{source: string, gear: array<string, array<string, float>>, shift: array<string, array<string, float>>, pressure: array<string, array<string, float>>, code: array<string, array<string, float>>, prior: array<string, float>, reliability: array<string, float>} $table */
         $table = json_decode((string) file_get_contents(dirname(__DIR__, 2).'/data/diagnosis.json'), true, 16, JSON_THROW_ON_ERROR);
 
         return $table;

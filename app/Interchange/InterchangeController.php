@@ -1,0 +1,36 @@
+<?php
+
+namespace App\Interchange;
+
+use App\Catalog\Part;
+use App\Catalog\Vehicle;
+use App\Track\Unit;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+
+final class InterchangeController
+{
+    public function vehicles(Request $request, FindVehicle $find): JsonResponse
+    {
+        $found = $find->find($request->validate(['q' => 'required|string|max:60'])['q']);
+
+        return response()->json(['vin' => $found['vin'], 'year' => $found['year'], 'vehicles' => $found['vehicles']->map(ServeVehicle::vehicle(...))->values()]);
+    }
+
+    public function vehicle(Request $request, string $code, ServeVehicle $serve): JsonResponse
+    {
+        $in = $request->validate(['year' => 'nullable|integer|min:1950|max:2100']);
+
+        return response()->json($serve->of(Vehicle::query()->where('code', $code)->firstOrFail(), isset($in['year']) ? (int) $in['year'] : null));
+    }
+
+    public function core(string $number, ServeCore $serve): JsonResponse
+    {
+        return response()->json($serve->of(Unit::byNumber($number)));
+    }
+
+    public function part(Request $request, FindPart $find): JsonResponse
+    {
+        return response()->json($find->of(Part::query()->where('number', $request->validate(['number' => 'required|string|max:40'])['number'])->firstOrFail()));
+    }
+}
