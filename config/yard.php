@@ -8,4 +8,6 @@ return [
     'pin_tries' => 5,
     'pin_lock_minutes' => 10,
     'page_size' => 30,
+    // Over which connection the progress of long work is written while its transaction is open.
+    'progress_connection' => 'progress',
 ];

@@ -4,6 +4,7 @@ namespace App\Builds;
 
 use App\Catalog\Application;
 use App\Catalog\Package;
+use App\Identification\ForeignParts;
 use App\Track\Build;
 use App\Track\CardSection;
 use App\Track\Unit;
@@ -11,7 +12,7 @@ use Yard\Core\Calculators;
 
 final class SpecSection implements CardSection
 {
-    public function __construct(private readonly ResolveSpec $resolve)
+    public function __construct(private readonly ResolveSpec $resolve, private readonly ForeignParts $foreign)
     {
     }
 
@@ -37,6 +38,7 @@ final class SpecSection implements CardSection
             'packages' => Package::query()->where('family_id', $unit->family_id)->orderBy('id')->get()->map(fn (Package $p) => ['code' => $p->code, 'name' => $p->name, 'duty' => $p->duty, 'text' => $p->body['text'], 'basePrice' => (float) $p->base_price])->all(),
             'vehicles' => Application::query()->with('vehicle')->where('variant_id', $unit->variant_id)->orderBy('vehicle_id')->limit(100)->get()->map(fn (Application $a) => ['code' => $a->vehicle->code, 'name' => "{$a->vehicle->maker} {$a->vehicle->model}, {$a->vehicle->engine}", 'years' => "$a->from_year-$a->to_year", 'source' => $a->source, 'confidence' => $a->confidence])->all(),
             'order' => $build === null ? null : $this->order($build) + ['spec' => $build->spec === null ? $this->resolve->of($unit->family, $lines['package'], $lines['add'], $lines['drop']) : array_diff_key($build->spec, ['train' => 0, 'assembly' => 0])],
+            'foreignParts' => $this->foreign->of($unit),
             'ratios' => array_map(fn (array $g) => ['gear' => $g['name'], 'ratio' => $g['ratio'], 'applied' => $this->appliedIn($unit, $g['name'])], Calculators::call('geartrain.solve', $unit->family->train)['gears']),
             'generations' => Build::query()->where('unit_id', $unit->id)->orderBy('generation')->get()->map(fn (Build $b) => ['serial' => $b->serial, 'generation' => $b->generation, 'state' => $b->state])->all(),
         ];

@@ -197,7 +197,7 @@ final class RunCsvImport implements ShouldQueue
 
     private function progress(CsvImport $import, int $done): void
     {
-        $row = DB::connection('progress')->table('csv_imports')->where('id', $import->id);
+        $row = DB::connection(config('yard.progress_connection'))->table('csv_imports')->where('id', $import->id);
         (clone $row)->update(['done' => $done]);
         if ((clone $row)->value('cancel_requested')) {
             throw new CsvRefused('Cancelled; nothing was written.', 1);
