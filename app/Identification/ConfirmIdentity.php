@@ -4,6 +4,7 @@ namespace App\Identification;
 
 use App\Catalog\Variant;
 use App\Ledger\Ledger;
+use App\Receiving\GradeIntake;
 use App\Receiving\OweCore;
 use App\Receiving\PriceCredit;
 use App\Shop\Person;
@@ -15,7 +16,7 @@ use App\Track\Unit;
 /** A person decides which variant a core is; the probability at that moment is kept. Nothing is ever picked silently. */
 final class ConfirmIdentity
 {
-    public function __construct(private readonly Ledger $ledger, private readonly RankVariants $rank, private readonly PriceCredit $credit, private readonly PlaceHold $hold, private readonly OweCore $owe)
+    public function __construct(private readonly Ledger $ledger, private readonly RankVariants $rank, private readonly PriceCredit $credit, private readonly PlaceHold $hold, private readonly OweCore $owe, private readonly GradeIntake $grade)
     {
     }
 
@@ -34,9 +35,13 @@ final class ConfirmIdentity
         $aliens = array_column(RankVariants::aliens(array_map(fn (array $r) => ['id' => $r['variant']] + $r, $ranked['ranking']), $variantCode, $features, $answers), null, 'feature');
         $foreignParts = array_map(fn (string $p) => $aliens[$p] ?? ['feature' => null, 'part' => $p, 'seen' => null, 'from' => [], 'ordering' => ''], $foreignParts);
         Identification::create(['unit_id' => $unit->id, 'answers' => (object) $answers->map(fn (ClueAnswer $a) => $a->value)->all(), 'outcome' => 'confirmed', 'variant_id' => $variant->id, 'posterior' => round($row['posterior'], 8), 'mixed' => $foreignParts !== [], 'foreign_parts' => $foreignParts, 'note' => $note, 'decided_by' => $by->id, 'decided_at' => now()]);
-        $credit = $this->credit->of($variant, $unit->family_id, $unit->missing, $unit->failed_hard, (float) $unit->repair_hours, $unit->grade);
+        // The rules graded by the family's lowest core charge; with the variant known they grade again, unless a person had overruled them.
+        $regraded = $this->grade->of($variant, $unit->family_id, $unit->missing, $unit->failed_hard, (float) $unit->repair_hours, $unit->flags);
+        $grading = $unit->grade === $unit->proposed_grade ? ['grade' => $regraded['grade'], 'grade_reason' => $regraded['reason']] : [];
+        $grading['proposed_grade'] = $regraded['grade'];
+        $credit = $this->credit->of($variant, $unit->family_id, $unit->missing, $unit->failed_hard, (float) $unit->repair_hours, $grading['grade'] ?? $unit->grade);
         $before = (float) $unit->credit;
-        $unit->update(['variant_id' => $variant->id, 'identified_at' => now(), 'credit' => $credit['credit'], 'credit_lines' => $credit['lines'], 'version' => $unit->version + 1]);
+        $unit->update(['variant_id' => $variant->id, 'identified_at' => now(), 'credit' => $credit['credit'], 'credit_lines' => $credit['lines'], 'version' => $unit->version + 1] + $grading);
         $this->ledger->onUnit($unit, 'identity.confirmed', ['variant' => $variantCode, 'posterior' => $row['posterior'], 'foreignParts' => $foreignParts, 'note' => $note, 'creditBefore' => $before, 'credit' => $credit['credit']]);
         $this->owe->settle($unit);
         FieldLearning::forget($unit->family_id);

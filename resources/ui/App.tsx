@@ -17,12 +17,18 @@ const Calculators = lazy(() => import('./stations/shop/Calculators').then((m) =>
 const HouseRules = lazy(() => import('./stations/shop/HouseRules').then((m) => ({ default: m.HouseRules })));
 const Stock = lazy(() => import('./stations/stock/Stock').then((m) => ({ default: m.Stock })));
 const Lot = lazy(() => import('./stations/stock/Lot').then((m) => ({ default: m.Lot })));
+const Pallet = lazy(() => import('./stations/receiving/Pallet').then((m) => ({ default: m.Pallet })));
+const Balances = lazy(() => import('./stations/receiving/Balances').then((m) => ({ default: m.Balances })));
+const Statement = lazy(() => import('./stations/receiving/Balances').then((m) => ({ default: m.Statement })));
+const Interchange = lazy(() => import('./stations/interchange/Interchange').then((m) => ({ default: m.Interchange })));
+const Trainer = lazy(() => import('./stations/identification/Trainer').then((m) => ({ default: m.Trainer })));
+const CatalogDesk = lazy(() => import('./stations/catalog/CatalogDesk').then((m) => ({ default: m.CatalogDesk })));
 const Families = lazy(() => import('./stations/catalog/Families').then((m) => ({ default: m.Families })));
 const Insight = lazy(() => import('./stations/insight/Insight').then((m) => ({ default: m.Insight })));
 
-const LINKS = [['/', 'Yard'], ['/units', 'Units'], ['/receive', 'Receive'], ['/stock', 'Stock'], ['/catalog', 'Catalog'], ['/insight', 'Insight'], ['/calculators', 'Calculators'], ['/house-rules', 'House rules']] as const;
+const LINKS = [['/', 'Yard'], ['/units', 'Units'], ['/receive', 'Receive'], ['/interchange', 'Interchange'], ['/stock', 'Stock'], ['/cores-owed', 'Core accounts'], ['/catalog', 'Catalog'], ['/insight', 'Insight'], ['/calculators', 'Calculators'], ['/house-rules', 'House rules']] as const;
 
-const SHORTCUTS = [['/', 'Scan line'], ['y', 'Yard'], ['n', 'Receive a core'], ['[ and ]', 'Previous and next section of a route card'], ['l', 'Light or dark'], ['?', 'This list']] as const;
+const SHORTCUTS = [['/', 'Scan line'], ['y', 'Yard'], ['n', 'Receive a core'], ['x', 'Interchange'], ['[ and ]', 'Previous and next section of a route card'], ['l', 'Light or dark'], ['?', 'This list']] as const;
 
 export function App() {
     const session = useSession();
@@ -41,7 +47,7 @@ export function App() {
             const target = e.target as HTMLElement;
             if (e.ctrlKey || e.metaKey || e.altKey || target.closest('input, textarea, select, [role=dialog]')) return;
             const action: Record<string, () => void> = {
-                '/': () => document.getElementById('scan-line')?.focus(), y: () => void go('/'), n: () => void go('/receive'), '?': () => setHelp(true), l: () => setLight((v) => (v === 'on' ? 'off' : 'on')),
+                '/': () => document.getElementById('scan-line')?.focus(), y: () => void go('/'), n: () => void go('/receive'), x: () => void go('/interchange'), '?': () => setHelp(true), l: () => setLight((v) => (v === 'on' ? 'off' : 'on')),
                 '[': () => document.querySelector<HTMLAnchorElement>('[data-section-before]')?.click(), ']': () => document.querySelector<HTMLAnchorElement>('[data-section-after]')?.click(),
             };
             const run = action[e.key];
@@ -90,6 +96,12 @@ export function App() {
                             <Route path="/units/:number/sheet" element={<Sheet />} />
                             <Route path="/units/:number/:section?" element={<UnitCard />} />
                             <Route path="/receive" element={<Receive />} />
+                            <Route path="/receive/pallet" element={<Pallet />} />
+                            <Route path="/interchange" element={<Interchange />} />
+                            <Route path="/trainer" element={<Trainer />} />
+                            <Route path="/cores-owed" element={<Balances />} />
+                            <Route path="/cores-owed/:code" element={<Statement />} />
+                            <Route path="/catalog/desk" element={<CatalogDesk />} />
                             <Route path="/stock" element={<Stock />} />
                             <Route path="/lots/:lot" element={<Lot />} />
                             <Route path="/catalog" element={<Families />} />

@@ -22,8 +22,10 @@ test('one physical unit goes from "a core arrives" to "the rebuilt unit came bac
         await page.getByLabel('Odometer').fill('61000 mi');
         await page.getByLabel("Complaint, in the owner's words").fill('No third or fourth, engine runs up');
         await page.getByLabel('Stored codes').fill('P0730');
-        await page.getByRole('button', { name: 'black', exact: true }).click();
-        await page.getByLabel('Dust shield').check();
+        await page.getByRole('button', { name: /^Pan/ }).click();
+        await page.getByRole('group', { name: 'Colour of the fluid' }).getByRole('button', { name: 'black' }).click();
+        await page.getByRole('button', { name: /^Bell housing/ }).first().click();
+        await page.getByRole('button', { name: /^Dust shield/ }).click();
         await page.getByLabel('Repair hours').fill('1.5');
         await expect(panel(page, 'Credit')).toContainText('201.50');
         await page.getByRole('button', { name: 'Take it in' }).click();

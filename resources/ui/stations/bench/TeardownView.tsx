@@ -9,6 +9,7 @@ import { Steps } from './Steps';
 type Item = NonNullable<Card['teardown']>['inspection'][number];
 
 const DISPOSITIONS = ['reuse', 'recondition', 'replace', 'scrap', 'shelf'];
+const CODE_MEANS: Record<string, string> = { ratio: 'wrong ratio', solenoid: 'solenoid circuit', pressure: 'pressure control', lockup: 'lock-up' };
 const ROLE_NAMES: Record<string, string> = { cause: 'the cause', collateral: 'done by its debris', none: 'neither' };
 
 /** Why it failed and which parts live. */
@@ -52,6 +53,12 @@ function Symptoms({ card, onCard, can }: SectionProps) {
         else observed[gear] = state;
         void write((headers) => api.POST('/units/{number}/symptoms', { params: { path: { number: card.coreTag } }, headers, body: { observed } }), onCard);
     };
+    const tap = (circuit: string, state: string) => {
+        const pressures = { ...t.pressures };
+        if (pressures[circuit] === state) delete pressures[circuit];
+        else pressures[circuit] = state;
+        void write((headers) => api.POST('/units/{number}/symptoms', { params: { path: { number: card.coreTag } }, headers, body: { observed: t.symptoms, pressures } }), onCard);
+    };
     const changeable = can('hold-unit') && ['identify', 'desk', 'teardown', 'bench', 'returns'].includes(card.station);
     const steps = t.gears.slice(0, -1).map((g, i) => [g, t.gears[i + 1]!] as const).filter(([a, b]) => a !== 'R' && b !== 'R');
     return (
@@ -66,6 +73,13 @@ function Symptoms({ card, onCard, can }: SectionProps) {
                     ))}
                 </tbody>
             </table>
+            <details className="mt-2" open={Object.keys(t.pressures).length > 0}>
+                <summary className="min-h-11 py-2 font-semibold">Pressures at the case taps {Object.keys(t.pressures).length > 0 && <span className="font-normal text-faint">{Object.keys(t.pressures).length} read</span>}</summary>
+                <table className="w-full"><tbody>
+                    {['line', ...Object.keys(t.elements)].map((c) => <tr key={c}><th scope="row" className="td text-left">{c === 'line' ? 'Line' : c} <span className="text-sm font-normal text-faint">{t.elements[c]}</span></th><td className="td">{changeable ? <Choice small label={`Pressure ${c}`} value={t.pressures[c] ?? null} values={['low', 'normal', 'high']} onChange={(v) => !busy && tap(c, v)} /> : (t.pressures[c] ?? 'not read')}</td></tr>)}
+                </tbody></table>
+            </details>
+            {t.codes.length > 0 && <p className="mt-1 text-sm">Stored codes: {t.codes.map((c) => `${c.code}${c.means ? ` (${CODE_MEANS[c.means]}${c.gear ? `, gear ${c.gear}` : ''})` : ' (not in the vocabulary)'}`).join(', ')}. A solenoid code often means that slip was noticed, not that the solenoid is bad.</p>}
             <ProblemNote problem={problem} />
         </Panel>
     );

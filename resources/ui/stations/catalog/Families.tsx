@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { answer, api } from '../../lib/api';
 import { formatValue } from '../../lib/format';
 import { Choice, Loading, Panel, Source } from '../../parts/basics';
@@ -19,7 +20,7 @@ export function Families() {
     const train = f.train as unknown as Train;
     return (
         <>
-            <h1 className="mb-2 text-3xl">Catalog</h1>
+            <div className="mb-2 flex items-baseline justify-between"><h1 className="text-3xl">Catalog</h1><Link to="/catalog/desk" className="btn">Open the catalog desk</Link></div>
             {list.data.families.length > 1 && <Choice label="Family" value={code!} values={list.data.families.map((x) => x.code)} onChange={setChosen} />}
             <div className="grid items-start gap-3 lg:grid-cols-2">
                 <Panel title={f.name} aside={f.topology}>

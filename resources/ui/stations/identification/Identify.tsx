@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { api, fieldProblem, type Card } from '../../lib/api';
 import { moment, percent } from '../../lib/format';
 import { useWrite } from '../../lib/useWrite';
@@ -19,7 +20,7 @@ export function Identify({ card, onCard, can }: SectionProps) {
     return (
         <div className="grid items-start gap-3 lg:grid-cols-2">
             <div className="flex flex-col gap-3">
-                <Panel title="Which variant is it" aside={`${id.entropyBits.toFixed(2)} bits still open`}>
+                <Panel title="Which variant is it" aside={<>{id.entropyBits.toFixed(2)} bits still open · <Link to="/trainer" className="underline">train on past cores</Link></>}>
                     <ol className="flex flex-col gap-3">
                         {id.ranking.map((r, i) => (
                             <li key={r.variant}>
@@ -34,20 +35,20 @@ export function Identify({ card, onCard, can }: SectionProps) {
                         ))}
                     </ol>
                     <p className="mt-2 text-sm text-faint">Numbers in brackets: weight of the clue in bits.</p>
-                    {id.mixed && <p className="mt-2"><Mark kind="warn">Mixed core</Mark> {id.ranking[0]!.contradicts.map(name).join(', ')} {id.ranking[0]!.contradicts.length === 1 ? 'does' : 'do'} not belong to {id.ranking[0]!.variant}: name the foreign parts when you confirm.</p>}
                     {id.impossible && <p className="mt-2"><Mark kind="bad">Impossible together</Mark> {id.impossible}</p>}
                 </Panel>
-                {card.station === 'identify' && can('identify-core') && <Decide card={card} onCard={onCard} />}
+                {id.mixed && <Aliens card={card} />}
+                {card.station === 'identify' && can('identify-core') && <Decide key={id.ranking[0]?.variant} card={card} onCard={onCard} />}
                 {id.decisions.length > 0 && (
                     <Panel title="Decided">
                         {id.decisions.map((d, i) => (
-                            <p key={i}>{d.outcome === 'confirmed' ? <><strong>{d.variant}</strong> at {percent(d.posterior ?? 0, 1)}</> : 'marked unknown'}, {d.by}, {moment(d.at)}{d.foreignParts.length > 0 && <> · foreign: {d.foreignParts.join(', ')}</>}{d.note && <> · {d.note}</>}</p>
+                            <p key={i}>{d.outcome === 'confirmed' ? <><strong>{d.variant}</strong> at {percent(d.posterior ?? 0, 1)}</> : 'marked unknown'}, {d.by}, {moment(d.at)}{d.foreignParts.length > 0 && <> · with foreign {d.foreignParts.map((p) => `${p.part}${p.from.length > 0 ? ` (from ${p.from.join(' or ')})` : ''}`).join(', ')}</>}{d.note && <> · {d.note}</>}</p>
                         ))}
                     </Panel>
                 )}
             </div>
             <div className="flex flex-col gap-3">
-                <Panel title="Look at this next" aside="most telling for the least work first">
+                <Panel title="Look at this next" aside="free looks first, then most telling for the least work">
                     {open.length === 0 && <p className="text-faint">Every clue is answered.</p>}
                     <ul className="flex flex-col gap-3">{open.map((q, i) => <Clue key={q.feature} q={q} first={i === 0} card={card} onCard={onCard} editable={editable} />)}</ul>
                 </Panel>
@@ -63,8 +64,45 @@ export function Identify({ card, onCard, can }: SectionProps) {
                         </ul>
                     </Panel>
                 )}
+                <Learning card={card} />
             </div>
         </div>
+    );
+}
+
+/** Parts that do not belong to the leader: what they come from and what that means for ordering. */
+function Aliens({ card }: Pick<SectionProps, 'card'>) {
+    const id = card.identity!;
+    return (
+        <Panel title="A mixed core" aside={`${id.aliens.length} foreign ${id.aliens.length === 1 ? 'part' : 'parts'} if it is ${id.ranking[0]!.variant}`}>
+            <ul>
+                {id.aliens.map((a) => (
+                    <li key={a.feature} className="border-b border-rule py-1.5">
+                        <Mark kind="warn">{a.part}</Mark>: {a.seen}{a.from.length > 0 && <>, as on <strong>{a.from.join(' or ')}</strong></>}
+                        <span className="block text-sm">{a.ordering}</span>
+                    </li>
+                ))}
+            </ul>
+        </Panel>
+    );
+}
+
+/** What the confirmed cores of the house add to the catalog's own numbers. */
+function Learning({ card }: Pick<SectionProps, 'card'>) {
+    const l = card.identity!.learning;
+    return (
+        <details className="sheet px-4 py-2">
+            <summary className="min-h-11 py-2 font-semibold">Learned from confirmed cores: {l.on ? 'in force' : 'switched off'} <span className="font-normal text-faint">(house rule)</span></summary>
+            <table className="w-full text-sm">
+                <thead><tr>{['Variant', 'Catalog says', 'Confirmed here', 'Used'].map((h) => <th key={h} scope="col" className="th">{h}</th>)}</tr></thead>
+                <tbody>{l.priors.map((p) => <tr key={p.variant}><th scope="row" className="td text-left">{p.variant}</th><td className="td num">{percent(p.catalog)}</td><td className="td num">{p.confirmed}</td><td className="td num font-semibold">{percent(p.used, 1)}</td></tr>)}</tbody>
+            </table>
+            <p className="my-1 text-sm text-faint">The catalog's share counts like {l.weight} confirmed cores.</p>
+            <table className="w-full text-sm">
+                <thead><tr>{['Clue', 'Reliability in the catalog', 'Cases', 'Learned'].map((h) => <th key={h} scope="col" className="th">{h}</th>)}</tr></thead>
+                <tbody>{l.reliabilities.map((r) => <tr key={r.feature}><th scope="row" className="td text-left font-normal">{r.name}</th><td className="td num">{r.catalog.toFixed(3)}</td><td className="td num">{r.cases}</td><td className="td num font-semibold">{r.learned.toFixed(3)}</td></tr>)}</tbody>
+            </table>
+        </details>
     );
 }
 
@@ -102,20 +140,28 @@ function TakeBack({ feature, name, card, onCard }: { feature: string; name: stri
 function Decide({ card, onCard }: Pick<SectionProps, 'card' | 'onCard'>) {
     const id = card.identity!;
     const [variant, setVariant] = useState(id.ranking[0]?.variant ?? '');
-    const [foreign, setForeign] = useState('');
+    const [foreign, setForeign] = useState(id.mixed ? id.aliens.map((a) => a.feature!) : []);
+    const [more, setMore] = useState('');
+    const aliens = variant === id.ranking[0]?.variant ? id.aliens : [];
     const [note, setNote] = useState('');
     const { busy, problem, write } = useWrite();
-    const send = (confirmed: boolean) => write((headers) => api.POST('/units/{number}/identity', { params: { path: { number: card.coreTag } }, headers, body: { variant: confirmed ? variant : null, foreignParts: foreign.split(/[,;\n]+/).map((s) => s.trim()).filter(Boolean), note } }), onCard);
+    const send = (confirmed: boolean) => write((headers) => api.POST('/units/{number}/identity', { params: { path: { number: card.coreTag } }, headers, body: { variant: confirmed ? variant : null, foreignParts: [...foreign.filter((f) => aliens.some((a) => a.feature === f)), ...more.split(/[,;\n]+/).map((s) => s.trim()).filter(Boolean)], note } }), onCard);
     return (
         <Panel title="Decide" aside="nothing is picked silently">
             <Choice label="Variant" value={variant} values={id.ranking.map((r) => r.variant)} onChange={setVariant} />
+            {aliens.length > 0 && (
+                <fieldset className="mt-2">
+                    <legend className="text-sm font-semibold text-faint">With these foreign parts</legend>
+                    {aliens.map((a) => <label key={a.feature} className="flex min-h-11 items-center gap-2"><input type="checkbox" className="size-5 accent-[var(--hand)]" checked={foreign.includes(a.feature!)} onChange={() => setForeign(foreign.includes(a.feature!) ? foreign.filter((f) => f !== a.feature) : [...foreign, a.feature!])} />{a.part}{a.from.length > 0 && ` from ${a.from.join(' or ')}`}</label>)}
+                </fieldset>
+            )}
             <div className="mt-2 grid gap-3 sm:grid-cols-2">
-                <Field label="Foreign parts on it" value={foreign} onChange={setForeign} hint="with commas between them" />
+                <Field label="Other foreign parts" value={more} onChange={setMore} hint="with commas between them" />
                 <Field label="Note" value={note} onChange={setNote} problem={fieldProblem(problem, '/note')} />
             </div>
             <ProblemNote problem={problem} except={['/note']} />
             <div className="mt-2 flex flex-wrap gap-2">
-                <button type="button" className="btn btn-main" disabled={busy || !variant} onClick={() => void send(true)}>Confirm {variant}</button>
+                <button type="button" className="btn btn-main" disabled={busy || !variant} onClick={() => void send(true)}>Confirm {variant}{foreign.length > 0 && aliens.length > 0 && ' with foreign parts'}</button>
                 <button type="button" className="btn" disabled={busy} onClick={() => void send(false)}>Mark unknown</button>
             </div>
         </Panel>

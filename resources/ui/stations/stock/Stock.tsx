@@ -1,6 +1,6 @@
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { useSearchParams } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import { answer, api, type Schemas } from '../../lib/api';
 import { formatMoney } from '../../lib/format';
 import { Field, Loading, Mark, ProblemNote } from '../../parts/basics';
@@ -26,7 +26,7 @@ export function Stock() {
                         <tbody>
                             {list.data.pages.flatMap((p) => p.parts).map((p) => (
                                 <tr key={p.number}>
-                                    <td className="td font-semibold num">{p.number}</td>
+                                    <td className="td font-semibold num"><Link className="underline" to={`/interchange?desk=part&q=${encodeURIComponent(p.number)}`}>{p.number}</Link></td>
                                     <td className="td">{p.name}{p.aliases.length > 0 && <span className="text-sm text-faint"> also {p.aliases.join(', ')}</span>}</td>
                                     <td className="td">{p.kind}</td>
                                     <td className="td num">{p.thickness != null && `${p.thickness} ${p.thicknessUnit}`}</td>

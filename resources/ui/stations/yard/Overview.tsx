@@ -26,7 +26,7 @@ export function Overview({ card }: SectionProps) {
                     {decision ? (
                         <>
                             <p className="text-lg">{decision.outcome === 'confirmed' ? <><strong>{decision.variant}</strong> at {percent(decision.posterior ?? 0, 1)}</> : 'marked unknown'}</p>
-                            {decision.foreignParts.length > 0 && <p><Mark kind="warn">mixed</Mark> {decision.foreignParts.join(', ')}</p>}
+                            {decision.foreignParts.length > 0 && <p><Mark kind="warn">mixed</Mark> {decision.foreignParts.map((p) => p.part).join(', ')}</p>}
                             {decision.note && <p>{decision.note}</p>}
                         </>
                     ) : (
