@@ -43,4 +43,24 @@ final class OutsideJudgesTest extends CoreTestCase
         $this->assertEqualsWithDelta($this->r('lgamma(c(0.3, 1, 2.5, 33.3))'), array_map(\Yard\Core\Maths\Special::lnGamma(...), [0.3, 1.0, 2.5, 33.3]), 1e-12);
         $this->assertEqualsWithDelta($this->r('pbeta(c(0.1, 0.5, 0.93), 3.2, 7)'), array_map(fn (float $x): float => \Yard\Core\Maths\Special::betaI($x, 3.2, 7.0), [0.1, 0.5, 0.93]), 1e-13);
     }
+
+    public function test_naive_bayes_agrees_with_r_on_a_dataset_r_ships(): void
+    {
+        // datasets::Titanic (R), the published counts of class, sex, age and survival; naive Bayes by its formula in R.
+        $code = 't <- as.data.frame(Titanic); n <- function(v, h) xtabs(Freq ~ get(v) + Survived, t)[, h] / sum(t$Freq[t$Survived == h]); p <- sapply(c("No", "Yes"), function(h) sum(t$Freq[t$Survived == h]));';
+        $shares = fn (string $feature, string $survived): array => $this->r("{ $code as.vector(n('$feature', '$survived'))}");
+        [$no, $yes] = $this->r("{ $code as.vector(p)}");
+        $values = ['Class' => ['1st', '2nd', '3rd', 'Crew'], 'Sex' => ['Male', 'Female'], 'Age' => ['Child', 'Adult']];
+        $hypotheses = [];
+        foreach (['No' => $no, 'Yes' => $yes] as $id => $count) {
+            $hypotheses[] = ['id' => $id, 'prior' => $count, 'expect' => array_map(fn (array $v, string $f): array => array_combine($v, $shares($f, $id)), $values, array_keys($values))];
+            $hypotheses[count($hypotheses) - 1]['expect'] = array_combine(array_keys($values), $hypotheses[count($hypotheses) - 1]['expect']);
+        }
+        foreach ([['3rd', 'Female', 'Child'], ['1st', 'Female', 'Adult'], ['Crew', 'Male', 'Adult'], ['2nd', 'Male', 'Child']] as [$class, $sex, $age]) {
+            $ours = $this->calc('evidence.rank', ['hypotheses' => $hypotheses, 'features' => array_map(fn (string $f): array => ['id' => $f, 'values' => $values[$f]], array_keys($values)), 'observed' => ['Class' => $class, 'Sex' => $sex, 'Age' => $age]]);
+            $theirs = $this->r("{ $code q <- sapply(c('No', 'Yes'), function(h) p[[h]] * n('Class', h)[['$class']] * n('Sex', h)[['$sex']] * n('Age', h)[['$age']]); as.vector(q / sum(q))}");
+            $posterior = array_column($ours['ranking'], 'posterior', 'id');
+            $this->assertEqualsWithDelta($theirs, [$posterior['No'], $posterior['Yes']], 1e-10, "$class $sex $age");
+        }
+    }
 }

@@ -1,0 +1,3 @@
+declare module 'vin-validator' {
+    export function validate(vin: string): boolean;
+}
