@@ -15,16 +15,13 @@ use Yard\Core\Calculators;
  */
 final class IdentifyBenchmarkCommand extends Command
 {
-    protected $signature = 'bench:identify {--cores=2000} {--seed=20261124}';
+    protected $signature = 'bench:identify {--cores=2000} {--seed=20261124} {--sure=0.99}';
 
     protected $description = 'Simulated cores with wrong and mixed clues: share identified right, questions and effort';
 
     private const WRONG_CLUES = 0.05;
 
     private const MIXED = 0.15;
-
-    /** A strategy that may stop early stops when its leader is this sure. */
-    private const SURE = 0.98;
 
     /** @var list<array{features: Collection<int, Spec>, variants: Collection<int, Variant>}> */
     private array $families = [];
@@ -53,7 +50,7 @@ final class IdentifyBenchmarkCommand extends Command
             $interval = Calculators::call('rate.interval', ['failures' => $right, 'units' => count($cores)]);
             $table[$name] = ['share' => $right / count($cores), 'lower' => $interval['lower'], 'upper' => $interval['upper'], 'questions' => array_sum(array_column($results, 'questions')) / count($cores), 'effort' => array_sum(array_column($results, 'effort')) / count($cores)];
         }
-        $this->line(sprintf('%d simulated cores, %d %% wrong clues, %d %% mixed, seed %d; strategies stop at %.2f', count($cores), 100 * self::WRONG_CLUES, 100 * self::MIXED, $this->option('seed'), self::SURE));
+        $this->line(sprintf('%d simulated cores, %d %% wrong clues, %d %% mixed, seed %d; strategies stop at %.2f', count($cores), 100 * self::WRONG_CLUES, 100 * self::MIXED, $this->option('seed'), $this->option('sure')));
         $this->line(sprintf('  %-36s %-26s %10s %8s', '', 'identified right (95 %)', 'questions', 'effort'));
         foreach ($table as $name => $r) {
             $this->line(sprintf('  %-36s %5.1f %% (%4.1f to %4.1f)     %10.2f %8.2f', $name, 100 * $r['share'], 100 * $r['lower'], 100 * $r['upper'], $r['questions'], $r['effort']));
@@ -105,7 +102,7 @@ final class IdentifyBenchmarkCommand extends Command
         $asked = [];
         $effort = 0.0;
         $result = $this->rank($family, $asked, $reliability);
-        while ($result['next'] !== [] && $result['ranking'][0]['posterior'] < self::SURE) {
+        while ($result['next'] !== [] && $result['ranking'][0]['posterior'] < (float) $this->option('sure')) {
             $feature = $choose($result['next'], $family);
             $asked[$feature] = $core['clues'][$feature];
             $effort += (float) $family['features']->firstWhere('code', $feature)->body['effort'];

@@ -63,7 +63,8 @@ final class InterchangeBenchmarkCommand extends Command
             return;
         }
         $family = DB::table('families')->value('id');
-        DB::unprepared(<<<SQL
+        $owner = DB::connection('owner'); // the application's account may not read the sequence engine
+        $owner->unprepared(<<<SQL
             INSERT INTO parts (number, name, kind, price) SELECT CONCAT('BENCH-', seq), CONCAT('Made-up part ', seq), 'hard', seq % 300 FROM seq_1_to_200000;
             INSERT INTO variants (family_id, code, name, from_year, to_year, prior, expect, core_charge, scrap_value) SELECT $family, CONCAT('BENCH-', seq), CONCAT('Made-up variant ', seq), 2000, 2020, 1, '{}', 300, 40 FROM seq_1_to_5000;
             INSERT INTO vehicles (code, maker, model, from_year, to_year, engine, drive, wmi, engine_torque_nm, mass_kg, axle_ratio, facts) SELECT CONCAT('BENCH-', seq), 'Bench', CONCAT('Model ', seq), 2000, 2020, '3.0 six', 'rear', '5BN', 300, 1800, 3.4, '["controller"]' FROM seq_1_to_20000;
@@ -73,7 +74,7 @@ final class InterchangeBenchmarkCommand extends Command
         // 200,000 units in all states, four in five already with a customer.
         $person = DB::table('people')->value('id');
         $job = DB::table('job_types')->value('id');
-        DB::unprepared("INSERT INTO units (core_tag, job_type_id, ownership, station, station_since, family_id, variant_id, complaint, grade, credit, credit_lines, received_at, received_by) SELECT CONCAT('BENCH-', s.seq), $job, 'exchange', ELT(1 + s.seq % 25, 'identify','desk','teardown','bench','cell','dispatch','field','field','field','field','field','field','field','field','field','field','field','field','field','field','field','closed','closed','field','field'), NOW(), $family, v.id, '', 'A', 1, '[]', NOW(), $person FROM seq_1_to_200000 s JOIN variants v ON v.code = CONCAT('BENCH-', 1 + s.seq * 7 % 5000)");
-        DB::unprepared('ANALYZE TABLE units, applications, variants, conversions, parts, vehicles');
+        $owner->unprepared("INSERT INTO units (core_tag, job_type_id, ownership, station, station_since, family_id, variant_id, complaint, grade, credit, credit_lines, received_at, received_by) SELECT CONCAT('BENCH-', s.seq), $job, 'exchange', ELT(1 + s.seq % 25, 'identify','desk','teardown','bench','cell','dispatch','field','field','field','field','field','field','field','field','field','field','field','field','field','field','field','closed','closed','field','field'), NOW(), $family, v.id, '', 'A', 1, '[]', NOW(), $person FROM seq_1_to_200000 s JOIN variants v ON v.code = CONCAT('BENCH-', 1 + s.seq * 7 % 5000)");
+        $owner->unprepared('ANALYZE TABLE units, applications, variants, conversions, parts, vehicles');
     }
 }

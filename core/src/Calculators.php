@@ -9,6 +9,9 @@ final class Calculators
 {
     /** @var array<string, class-string<Calculator>> */
     private const BY_NAME = [
+        'accumulator.window' => Hydraulics\AccumulatorWindow::class,
+        'band.capacity' => Hydraulics\BandCapacity::class,
+        'clutch.capacity' => Hydraulics\ClutchCapacity::class,
         'converter.depth' => Fit\ConverterDepth::class,
         'diagnose.gears' => Diagnosis\DiagnoseGears::class,
         'endplay.select' => Fit\EndPlay::class,
@@ -19,9 +22,14 @@ final class Calculators
         'geartrain.solve' => GearTrain\SolveGearTrain::class,
         'interchange.path' => Interchange\FindPath::class,
         'interchange.supersession' => Interchange\Supersession::class,
+        'orifice.flow' => Hydraulics\OrificeFlow::class,
+        'package.resolve' => Packages\ResolvePackage::class,
+        'piston.centrifugal' => Hydraulics\PistonCentrifugal::class,
+        'power.margin' => Power\PowerMargin::class,
         'rate.interval' => Life\RateInterval::class,
         'receive.credit' => Credit\CoreCredit::class,
         'receive.grade' => Credit\GradeCore::class,
+        'spring.helical' => Hydraulics\SpringHelical::class,
         'tag.parse' => Identification\ParseTag::class,
         'torque.adapter' => Fasteners\TorqueAdapter::class,
         'torque.lever' => Fasteners\TorqueLever::class,

@@ -1,0 +1,187 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Yard\Core\Packages;
+
+use Yard\Core\Calculator;
+use Yard\Core\GearTrain\Train;
+use Yard\Core\Input;
+use Yard\Core\Power\Capacity;
+use Yard\Core\Power\Plan;
+
+/**
+ * The cheapest set of options that meets wishes, house list, rules and torque margins, or the smallest set of wishes
+ * that cannot hold together. Complete and exact: branch and bound with unit propagation over the rules as clauses.
+ */
+final class ResolvePackage implements Calculator
+{
+    public function calculate(Input $in): array
+    {
+        $power = $in->optional('power');
+        $plan = $power === null ? null : Plan::read($power, Train::read($power));
+        $here = ['variant' => $in->has('variant') ? $in->string('variant') : null, 'duty' => $in->has('duty') ? $in->string('duty') : null, 'inputTorque' => $plan?->inputTorque, 'inputSpeed' => $plan?->inputSpeed];
+        /** @var array<string, Choice> $options */
+        $options = [];
+        foreach ($in->list('options') as $item) {
+            $option = Choice::read($item, $here);
+            isset($options[$option->code]) && throw $item->at('code')->fail('duplicate', "The option \"$option->code\" is listed twice.");
+            $options[$option->code] = $option;
+        }
+        $this->checkNames($in, $options);
+        $lists = [];
+        foreach (['wanted', 'always', 'package', 'unwanted'] as $field) {
+            $lists[$field] = [];
+            foreach ($in->optional($field)?->asList() ?? [] as $item) {
+                isset($options[$item->asString()]) || throw $item->fail('unknown-option', "There is no option \"{$item->asString()}\".");
+                $lists[$field][] = $item->asString();
+            }
+        }
+        $oneOf = [];
+        foreach ($in->optional('oneOf')?->asList() ?? [] as $group) {
+            $oneOf[] = array_map(function (Input $item) use ($options): string {
+                isset($options[$item->asString()]) || throw $item->fail('unknown-option', "There is no option \"{$item->asString()}\".");
+
+                return $item->asString();
+            }, $group->asList());
+        }
+        $rate = $in->has('rate') ? $in->number('rate', min: 0.0) : 0.0;
+        $margins = $power === null || $plan === null ? null : new Margins($plan, $this->overrides($options, Train::read($power)));
+        $problem = new Problem($options, $oneOf, $lists['always'], $lists['unwanted'], $lists['package'], $rate, $margins);
+        $solution = $problem->cheapest($lists['wanted']);
+        if ($solution === null) {
+            return $this->conflict($in, $problem, $options, $lists, $rate);
+        }
+
+        return ['status' => 'ok', 'conflicts' => []] + $this->written($in, $problem, $solution, $options, $lists, $rate);
+    }
+
+    /**
+     * Rules must name options that exist, and requirements may not run in a circle.
+     *
+     * @param  array<string, Choice>  $options
+     */
+    private function checkNames(Input $in, array $options): void
+    {
+        foreach ($in->list('options') as $item) {
+            foreach (['requires', 'excludes'] as $rule) {
+                foreach ($item->optional($rule)?->asList() ?? [] as $other) {
+                    isset($options[$other->asString()]) || throw $other->fail('unknown-option', "There is no option \"{$other->asString()}\".");
+                    $other->asString() === $item->string('code') && throw $other->fail('self', "\"{$item->string('code')}\" cannot ".($rule === 'requires' ? 'require' : 'exclude').' itself.');
+                }
+            }
+            foreach ($item->optional('requiresAny')?->asList() ?? [] as $any) {
+                foreach ($any->asList() as $other) {
+                    isset($options[$other->asString()]) || throw $other->fail('unknown-option', "There is no option \"{$other->asString()}\".");
+                }
+            }
+        }
+        $state = [];
+        /** @var array<string, string> $state */
+        $visit = static function (string $code, string ...$way) use (&$visit, &$state, $options, $in): void {
+            $way = [...array_values($way), $code];
+            $state[$code] = 'open';
+            foreach ($options[$code]->requires as $next) {
+                if (($state[$next] ?? '') === 'open') {
+                    throw $in->at('options')->fail('cycle', 'The requirements run in a circle: '.implode(' needs ', [...array_slice($way, (int) array_search($next, $way, true)), $next]).'.');
+                }
+                isset($state[$next]) || $visit($next, ...$way);
+            }
+            $state[$code] = 'done';
+        };
+        foreach (array_keys($options) as $code) {
+            isset($state[$code]) || $visit((string) $code);
+        }
+    }
+
+    /**
+     * What each option changes in the capacities.
+     *
+     * @param  array<string, Choice>  $options
+     * @return array<string, array{capacities: array<string, Capacity>, pressureFactor: float}>
+     */
+    private function overrides(array $options, Train $train): array
+    {
+        $out = [];
+        foreach ($options as $code => $option) {
+            if ($option->power !== null) {
+                $out[$code] = ['capacities' => Plan::readCapacities($option->power->optional('capacities'), $train), 'pressureFactor' => $option->power->has('pressureFactor') ? $option->power->number('pressureFactor', above: 0.0) : 1.0];
+            }
+        }
+
+        return $out;
+    }
+
+    /**
+     * @param  list<string>  $chosen
+     * @param  array<string, Choice>  $options
+     * @param  array{wanted: list<string>, always: list<string>, package: list<string>, unwanted: list<string>}  $lists
+     * @return array<string, mixed>
+     */
+    private function written(Input $in, Problem $problem, array $chosen, array $options, array $lists, float $rate): array
+    {
+        $base = $in->optional('base');
+        $price = $base?->has('price') ? (int) round(100.0 * $base->number('price', min: 0.0)) : 0;
+        $hours = $base?->has('hours') ? $base->number('hours', min: 0.0) : 0.0;
+        $fluid = $base?->has('fluid_l') ? $base->number('fluid_l', min: 0.0) : 0.0;
+        $bom = [];
+        foreach ($base?->optional('parts')?->asList() ?? [] as $part) {
+            $bom[$part->name('part')] = ($bom[$part->name('part')] ?? 0) + ($part->has('count') ? $part->integer('count', min: 1) : 1);
+        }
+        $operations = [];
+        foreach ($chosen as $code) {
+            $price += $options[$code]->price;
+            $hours += $options[$code]->hours;
+            $fluid += $options[$code]->fluid;
+            $operations = [...$operations, ...$options[$code]->operations];
+            foreach ($options[$code]->adds as $part) {
+                $bom[$part['part']] = ($bom[$part['part']] ?? 0) + $part['count'];
+            }
+        }
+        $omitted = [];
+        foreach ($chosen as $code) {
+            foreach ($options[$code]->omits as $part) {
+                if (isset($bom[$part])) {
+                    $omitted[] = ['part' => $part, 'because' => "\"{$options[$code]->name}\" takes its place or does not go with it."];
+                    unset($bom[$part]);
+                }
+            }
+        }
+        $lines = [];
+        foreach ($bom as $part => $count) {
+            $lines[] = ['part' => (string) $part, 'count' => $count];
+        }
+        $forced = [...$lists['wanted'], ...$lists['always'], ...$lists['package']];
+        $out = [
+            'chosen' => $chosen,
+            'added' => array_values(array_map(fn (string $code): array => ['option' => $code, 'because' => $problem->whyIn($code, $chosen, $lists['wanted'])], array_filter($chosen, static fn (string $c): bool => ! in_array($c, $forced, true)))),
+            'removed' => array_values(array_map(fn (string $code): array => ['option' => $code, 'because' => $problem->whyOut($code, $chosen)], array_diff($lists['package'], $chosen))),
+            'forbidden' => $problem->forbidden($chosen),
+            'cheapest' => ['chosen' => $chosen, 'price' => $price / 100, 'hours' => $hours, 'cost' => $price / 100 + $hours * $rate],
+            'bom' => $lines, 'omitted' => $omitted, 'operations' => $operations, 'fluid_l' => $fluid, 'hours' => $hours, 'price' => $price / 100,
+        ];
+
+        return $out + ($problem->margins === null ? [] : ['margins' => $problem->margins->of($chosen)]);
+    }
+
+    /**
+     * @param  array<string, Choice>  $options
+     * @param  array{wanted: list<string>, always: list<string>, package: list<string>, unwanted: list<string>}  $lists
+     * @return array<string, mixed>
+     */
+    private function conflict(Input $in, Problem $problem, array $options, array $lists, float $rate): array
+    {
+        $clash = $problem->smallestClash($lists['wanted']);
+        $out = ['status' => 'conflict', 'chosen' => [], 'added' => [], 'removed' => [], 'forbidden' => $problem->forbidden([]), 'conflicts' => [$problem->explain($clash)], 'bom' => [], 'fluid_l' => 0.0, 'hours' => 0.0, 'price' => 0.0, 'alternatives' => []];
+        foreach ($clash as $wish) {
+            $rest = array_values(array_diff($lists['wanted'], [$wish]));
+            $solution = $problem->cheapest($rest);
+            if ($solution !== null) {
+                $written = $this->written($in, $problem, $solution, $options, ['wanted' => $rest] + $lists, $rate);
+                $out['alternatives'][] = ['without' => $wish, 'chosen' => $solution, 'price' => $written['price'], 'hours' => $written['hours']];
+            }
+        }
+
+        return $out;
+    }
+}

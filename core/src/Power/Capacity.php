@@ -1,0 +1,84 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Yard\Core\Power;
+
+use Yard\Core\Hydraulics\BandCapacity;
+use Yard\Core\Hydraulics\Clutch;
+use Yard\Core\Hydraulics\RotatingOil;
+use Yard\Core\Input;
+
+/** What an element can hold: a plate pack, a band with its servo, or a documented torque (one-way clutches). */
+final readonly class Capacity
+{
+    /**
+     * @param  array{mu: float, wrap: float, drum: float, servoArea: float, servoReturn: float, lever: float, energised: ?string}|null  $band
+     * @param  array{node: string, oil: RotatingOil, counts: bool}|null  $oil
+     */
+    private function __construct(
+        private ?Clutch $clutch,
+        private ?array $band,
+        private ?float $fixed,
+        public ?array $oil,
+        private float $pressureFactor,
+    ) {
+    }
+
+    /** @param  array<string, int>  $nodes  shafts of the train */
+    public static function read(Input $in, array $nodes): self
+    {
+        $factor = $in->has('pressureFactor') ? $in->number('pressureFactor', min: 0.0) : 1.0;
+        switch ($in->choice('kind', ['clutch', 'band', 'fixed'])) {
+            case 'clutch':
+                $clutch = Clutch::read($in);
+                $spin = $in->optional('centrifugal');
+                if ($spin === null) {
+                    return new self($clutch, null, null, null, $factor);
+                }
+                $node = $spin->name('drum');
+                isset($nodes[$node]) || throw $spin->at('drum')->fail('unknown-node', "No set and no element has a shaft called \"$node\".");
+
+                return new self($clutch, null, null, ['node' => $node, 'oil' => RotatingOil::read($spin, $clutch->pistonOuter, $clutch->pistonInner), 'counts' => $spin->has('countsForCapacity') && $spin->bool('countsForCapacity')], $factor);
+            case 'band':
+                $servo = $in->number('servoDiameter_mm', above: 0.0);
+                $rod = $in->has('servoRod_mm') ? $in->number('servoRod_mm', min: 0.0, below: $servo) : 0.0;
+
+                return new self(null, [
+                    'mu' => $in->number('mu', min: 0.0, max: 2.0), 'wrap' => $in->number('wrap_deg', min: 0.0, max: 3600.0), 'drum' => $in->number('drumDiameter_mm', above: 0.0), 'servoArea' => M_PI / 4.0 * ($servo ** 2 - $rod ** 2),
+                    'servoReturn' => $in->number('returnForce_n', min: 0.0), 'lever' => $in->has('leverRatio') ? $in->number('leverRatio', above: 0.0) : 1.0, 'energised' => $in->has('energisedBy') ? $in->choice('energisedBy', ['positive', 'negative']) : null,
+                ], null, null, $factor);
+            default:
+                return new self(null, null, $in->number('torque_nm', above: 0.0), null, $factor);
+        }
+    }
+
+    public function returnForce(): float
+    {
+        return $this->clutch->returnForce ?? 0.0;
+    }
+
+    /**
+     * @param  float  $torque  sign of the element's torque on its node a: tells which way a drum pulls its band
+     * @param  float  $drumRpm  speed of the clutch's drum, for oil that counts
+     * @return array{capacity_nm: float, liningPressure_kpa?: float, rotation?: 'with'|'against'}
+     */
+    public function at(float $pressureKpa, float $torque, float $drumRpm): array
+    {
+        $pressure = $pressureKpa * $this->pressureFactor;
+        if ($this->clutch !== null) {
+            $force = $this->clutch->normalForce($pressure, $this->oil !== null && $this->oil['counts'] ? $this->oil['oil']->force($drumRpm) : 0.0);
+
+            return ['capacity_nm' => $this->clutch->torque($force), 'liningPressure_kpa' => $this->clutch->liningPressure($force)];
+        }
+        if ($this->band !== null) {
+            // Without a stated direction the band counts as gripping against the drum: the weaker case.
+            $with = $this->band['energised'] !== null && ($torque > 0.0) === ($this->band['energised'] === 'positive');
+            $apply = max(0.0, $pressure / 1000.0 * $this->band['servoArea'] - $this->band['servoReturn']) * $this->band['lever'];
+
+            return ['capacity_nm' => BandCapacity::of($this->band['mu'], $this->band['wrap'], $this->band['drum'], $apply, $with)[0], 'rotation' => $with ? 'with' : 'against'];
+        }
+
+        return ['capacity_nm' => (float) $this->fixed];
+    }
+}

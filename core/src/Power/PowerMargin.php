@@ -1,0 +1,111 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Yard\Core\Power;
+
+use Yard\Core\Calculator;
+use Yard\Core\GearTrain\Train;
+use Yard\Core\Input;
+
+/**
+ * Gear by gear and element by element: torque to hold (geartrain.solve x input torque x converter ratio) against what the
+ * element can hold at the pressure of that gear. Margin = capacity / demand; it falls as one over the input torque, so
+ * the largest input torque follows in closed form.
+ */
+final class PowerMargin implements Calculator
+{
+    /** Below this share of the input torque an element carries nothing worth a margin. */
+    private const NOTHING = 1e-9;
+
+    public function calculate(Input $in): array
+    {
+        $train = Train::read($in);
+        $plan = Plan::read($in, $train);
+        $base = $plan->evaluate($plan->capacities, $plan->pressures);
+        $released = $this->released($plan);
+        $out = [
+            'gears' => $base['gears'], 'largestInputTorque_nm' => $base['largest'], 'holds' => $base['holds'], 'limit' => $plan->limit,
+            'released' => $released, 'selfApplying' => array_values(array_filter($released, static fn (array $r): bool => $r['selfApplies'])), 'memberSpeeds' => $this->memberSpeeds($plan), 'unknown' => $base['unknown'],
+        ];
+        foreach (['weakest' => $base['weakest'], 'largestInputTorque_nm' => $base['largest']] as $key => $value) {
+            if ($value === null) {
+                unset($out[$key]);
+            } else {
+                $out[$key] = $value;
+            }
+        }
+        if ($in->has('changes')) {
+            $out['changes'] = $this->changes($in, $train, $plan, $base['largest']);
+        }
+
+        return $out;
+    }
+
+    /** @return list<array{gear: string, element: string, drum: string, drumSpeed_rpm: float, force_n: float, returnForce_n: float, selfApplies: bool, selfApplyDrumSpeed_rpm?: float, selfApplyInputSpeed_rpm?: float}> what the oil does to released plate packs at the given input speed */
+    private function released(Plan $plan): array
+    {
+        $out = [];
+        foreach ($plan->solved as $gear => $solved) {
+            foreach ($plan->capacities as $id => $capacity) {
+                if ($capacity->oil === null || in_array((string) $id, $plan->applied[$gear], true)) {
+                    continue;
+                }
+                $speed = $capacity->oil['node'] === Train::CASE ? 0.0 : ($solved['speeds'][$capacity->oil['node']] ?? null);
+                if ($speed === null) {
+                    continue;
+                }
+                $force = $capacity->oil['oil']->force($speed * $plan->inputSpeed);
+                $drumSpeed = $capacity->oil['oil']->speedFor($capacity->returnForce());
+                $out[] = ['gear' => (string) $gear, 'element' => (string) $id, 'drum' => $capacity->oil['node'], 'drumSpeed_rpm' => $speed * $plan->inputSpeed, 'force_n' => $force, 'returnForce_n' => $capacity->returnForce(), 'selfApplies' => $force > $capacity->returnForce()]
+                    + ($drumSpeed === null ? [] : ['selfApplyDrumSpeed_rpm' => $drumSpeed])
+                    + ($drumSpeed === null || abs($speed) < self::NOTHING ? [] : ['selfApplyInputSpeed_rpm' => $drumSpeed / abs($speed)]);
+            }
+        }
+
+        return $out;
+    }
+
+    /** @return list<array{node: string, rpm: array<string, float>, highest_rpm: float, gear: string, backwards: bool, over?: bool, limit_rpm?: float}> fastest member first */
+    private function memberSpeeds(Plan $plan): array
+    {
+        $rows = [];
+        foreach ($plan->solved as $gear => $solved) {
+            foreach ($solved['speeds'] as $node => $speed) {
+                $rows[$node][(string) $gear] = $speed * $plan->inputSpeed;
+            }
+        }
+        $out = [];
+        foreach ($rows as $node => $byGear) {
+            $gear = (string) array_key_first($byGear);
+            foreach ($byGear as $name => $rpm) {
+                $gear = abs($rpm) > abs($byGear[$gear]) ? (string) $name : $gear;
+            }
+            $row = ['node' => (string) $node, 'rpm' => $byGear, 'highest_rpm' => $byGear[$gear], 'gear' => $gear, 'backwards' => min($byGear) < -self::NOTHING];
+            $limit = $plan->speedLimits[$node] ?? null;
+            $out[] = $limit === null ? $row : $row + ['limit_rpm' => $limit, 'over' => abs($byGear[$gear]) > $limit];
+        }
+        usort($out, static fn (array $a, array $b): int => abs($b['highest_rpm']) <=> abs($a['highest_rpm']));
+
+        return $out;
+    }
+
+    /** @return list<array<string, mixed>> each single change with the input torque it allows, best first */
+    private function changes(Input $in, Train $train, Plan $plan, ?float $before): array
+    {
+        $out = [];
+        foreach ($in->list('changes') as $change) {
+            $capacities = array_replace($plan->capacities, Plan::readCapacities($change->optional('capacities'), $train));
+            $factor = $change->has('pressureFactor') ? $change->number('pressureFactor', above: 0.0) : 1.0;
+            $result = $plan->evaluate($capacities, array_map(static fn (float $p): float => $p * $factor, $plan->pressures));
+            $row = ['name' => $change->name('name'), 'holds' => $result['holds']];
+            if ($result['largest'] !== null) {
+                $row += ['largestInputTorque_nm' => $result['largest'], 'gain_nm' => $result['largest'] - ($before ?? 0.0)];
+            }
+            $out[] = $result['weakest'] === null ? $row : $row + ['weakest' => $result['weakest']];
+        }
+        usort($out, static fn (array $a, array $b): int => ($b['largestInputTorque_nm'] ?? INF) <=> ($a['largestInputTorque_nm'] ?? INF));
+
+        return $out;
+    }
+}
