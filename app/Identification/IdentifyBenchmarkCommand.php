@@ -15,7 +15,7 @@ use Yard\Core\Calculators;
  */
 final class IdentifyBenchmarkCommand extends Command
 {
-    protected $signature = 'bench:identify {--cores=2000} {--seed=20261124} {--sure=0.99}';
+    protected $signature = 'bench:identify {--cores=2000} {--seed=20261124} {--sure=0.98} {--taught=500}';
 
     protected $description = 'Simulated cores with wrong and mixed clues: share identified right, questions and effort';
 
@@ -23,8 +23,11 @@ final class IdentifyBenchmarkCommand extends Command
 
     private const MIXED = 0.15;
 
-    /** @var list<array{features: Collection<int, Spec>, variants: Collection<int, Variant>}> */
+    /** @var list<array{index: int, features: Collection<int, Spec>, variants: Collection<int, Variant>}> */
     private array $families = [];
+
+    /** @var array<int, array{on: bool, weight: float, counts: array<string, int>, reliability: array<string, array<string, mixed>>}> */
+    private array $learned = [];
 
     public function handle(): int
     {
@@ -32,6 +35,7 @@ final class IdentifyBenchmarkCommand extends Command
         $pack = json_decode((string) file_get_contents(database_path('demo/catalog.json')), true);
         foreach ($pack['families'] as $f) {
             $this->families[] = [
+                'index' => count($this->families),
                 'features' => collect($f['features'])->map(fn (array $s) => new Spec(['code' => $s['code'], 'body' => $s['body']])),
                 'variants' => collect($f['variants'])->map(fn (array $v) => new Variant(['code' => $v['code'], 'prior' => $v['prior'], 'expect' => $v['expect']])),
             ];
@@ -42,6 +46,7 @@ final class IdentifyBenchmarkCommand extends Command
             'b) fixed expert order' => fn (array $c) => $this->identify($c, fn (array $next, array $f) => $f['features']->pluck('code')->first(fn (string $code) => in_array($code, array_column($next, 'feature'), true)), null, false),
             'c) decision tree, no reliabilities' => fn (array $c) => $this->identify($c, fn (array $next) => collect($next)->sortByDesc('gainBits')->first()['feature'], 1.0, true),
         ];
+        $this->teach();
         $cores = array_map(fn () => $this->core(), range(1, (int) $this->option('cores')));
         $table = [];
         foreach ($strategies as $name => $run) {
@@ -50,7 +55,7 @@ final class IdentifyBenchmarkCommand extends Command
             $interval = Calculators::call('rate.interval', ['failures' => $right, 'units' => count($cores)]);
             $table[$name] = ['share' => $right / count($cores), 'lower' => $interval['lower'], 'upper' => $interval['upper'], 'questions' => array_sum(array_column($results, 'questions')) / count($cores), 'effort' => array_sum(array_column($results, 'effort')) / count($cores)];
         }
-        $this->line(sprintf('%d simulated cores, %d %% wrong clues, %d %% mixed, seed %d; strategies stop at %.2f', count($cores), 100 * self::WRONG_CLUES, 100 * self::MIXED, $this->option('seed'), $this->option('sure')));
+        $this->line(sprintf('%d simulated cores, %d %% wrong clues, %d %% mixed, seed %d; reliabilities learned from %d confirmed cores; strategies stop at %.3f', count($cores), 100 * self::WRONG_CLUES, 100 * self::MIXED, $this->option('seed'), $this->option('taught'), $this->option('sure')));
         $this->line(sprintf('  %-36s %-26s %10s %8s', '', 'identified right (95 %)', 'questions', 'effort'));
         foreach ($table as $name => $r) {
             $this->line(sprintf('  %-36s %5.1f %% (%4.1f to %4.1f)     %10.2f %8.2f', $name, 100 * $r['share'], 100 * $r['lower'], 100 * $r['upper'], $r['questions'], $r['effort']));
@@ -60,6 +65,29 @@ final class IdentifyBenchmarkCommand extends Command
         $this->line($ok ? '  The engine needs less effort than b and c at equal or better accuracy: ok' : '  OVER: the engine does not beat b and c');
 
         return $ok ? 0 : 1;
+    }
+
+    /** The reliabilities the house would have learned from so many confirmed cores, as the identification desk does. */
+    private function teach(): void
+    {
+        $cases = [];
+        for ($i = 0; $i < (int) $this->option('taught'); $i++) {
+            $core = $this->core();
+            foreach ($this->families[$core['family']]['features'] as $feature) {
+                $expected = $this->families[$core['family']]['variants']->firstWhere('code', $core['truth'])->expect[$feature->code] ?? null;
+                if ($expected !== null && isset($feature->body['values'])) {
+                    $cases[$core['family']][$feature->code][] = ['expected' => min(1.0, ($expected[$core['clues'][$feature->code]] ?? 0.0) / array_sum($expected)), 'values' => count($feature->body['values'])];
+                }
+            }
+        }
+        foreach ($this->families as $f => $family) {
+            $this->learned[$f] = ['on' => true, 'weight' => 40.0, 'counts' => [], 'reliability' => []];
+            foreach ($family['features'] as $feature) {
+                if (count($feature->body['values'] ?? []) >= 2) {
+                    $this->learned[$f]['reliability'][$feature->code] = Calculators::call('evidence.reliability', ['prior' => ['reliability' => (float) $feature->body['reliability'], 'weight' => 40], 'cases' => $cases[$f][$feature->code] ?? []]);
+                }
+            }
+        }
     }
 
     /** @return array{family: int, truth: string, clues: array<string, string|float>} */
@@ -132,13 +160,13 @@ final class IdentifyBenchmarkCommand extends Command
     }
 
     /**
-     * @param  array{features: Collection<int, Spec>, variants: Collection<int, Variant>}  $family
+     * @param  array{index: int, features: Collection<int, Spec>, variants: Collection<int, Variant>}  $family
      * @param  array<string, string|float>  $clues
      * @return array<string, mixed>
      */
     private function rank(array $family, array $clues, ?float $reliability): array
     {
-        $input = RankVariants::input($family['features'], $family['variants'], array_map(strval(...), $clues), null);
+        $input = RankVariants::input($family['features'], $family['variants'], array_map(strval(...), $clues), $this->learned[$family['index']]);
         if ($reliability !== null) {
             $input['features'] = array_map(fn (array $f) => ['reliability' => $reliability] + $f, $input['features']);
         }
