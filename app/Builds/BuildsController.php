@@ -2,6 +2,7 @@
 
 namespace App\Builds;
 
+use App\Catalog\Vehicle;
 use App\Track\RouteCard;
 use App\Track\Unit;
 use Illuminate\Http\JsonResponse;
@@ -9,18 +10,21 @@ use Illuminate\Http\Request;
 
 final class BuildsController
 {
-    private const ORDER = ['package' => 'required|string|max:60', 'add' => 'array|max:60', 'add.*' => 'string|max:60', 'drop' => 'array|max:60', 'drop.*' => 'string|max:60'];
+    private const ORDER = ['package' => 'required|string|max:60', 'add' => 'array|max:60', 'add.*' => 'string|max:60', 'drop' => 'array|max:60', 'drop.*' => 'string|max:60', 'vehicle' => 'nullable|string|max:40', 'duty' => 'nullable|array', 'duty.engineTorque' => 'nullable|string|max:30', 'duty.shiftSpeed' => 'nullable|string|max:30', 'duty.trailer' => 'nullable|string|max:30', 'duty.hold' => 'boolean'];
 
     public function preview(Request $request, string $number, ResolveSpec $resolve): JsonResponse
     {
         $in = $request->validate(self::ORDER);
 
-        return response()->json($resolve->of(Unit::byNumber($number)->family()->firstOrFail(), $in['package'], $in['add'] ?? [], $in['drop'] ?? []));
+        $unit = Unit::byNumber($number);
+        $vehicle = isset($in['vehicle']) ? Vehicle::query()->where('code', $in['vehicle'])->first() : null;
+
+        return response()->json($resolve->of($unit->family()->firstOrFail(), $in['package'], $in['add'] ?? [], $in['drop'] ?? [], Duty::of($in['duty'] ?? null, $vehicle), $unit->variant?->code));
     }
 
     public function order(Request $request, string $number, PlaceOrder $action, RouteCard $card): JsonResponse
     {
-        $in = $request->validate(self::ORDER + ['customer' => 'nullable|string|max:20', 'vehicle' => 'nullable|string|max:40', 'promisedOn' => 'nullable|date_format:Y-m-d', 'version' => 'nullable|integer']);
+        $in = $request->validate(self::ORDER + ['customer' => 'nullable|string|max:20', 'promisedOn' => 'nullable|date_format:Y-m-d', 'version' => 'nullable|integer']);
         $unit = Unit::byNumber($number);
         $action->place($unit, $in, $request->user());
 

@@ -26,7 +26,7 @@ final class ReleaseBuild
             throw new Refused('There is no open order for this unit.', 409);
         }
         Gatekeeper::unchanged($build, $version, 'this order', ['order_lines' => $build->order_lines]);
-        $spec = $this->resolve->of($unit->family, $build->order_lines['package'], $build->order_lines['add'], $build->order_lines['drop']);
+        $spec = $this->resolve->of($unit->family, $build->order_lines['package'], $build->order_lines['add'], $build->order_lines['drop'], Duty::of($build->order_lines['duty'] ?? null, $build->vehicle), $unit->variant->code);
         if ($spec['status'] !== 'ok') {
             throw new Refused('The order cannot be released: '.$spec['conflicts'][0]['explain']);
         }

@@ -9,7 +9,7 @@ use App\Catalog\Part;
 use App\Catalog\Spec;
 use App\Shop\HouseRule;
 use App\Shop\Refused;
-use Yard\Core\Packages\ApplyRules;
+use Yard\Core\Calculators;
 
 /** From a package and the customer's wishes: options with reasons, bill of materials, price, hours, and all windows and steps of the build. */
 final class ResolveSpec
@@ -17,9 +17,10 @@ final class ResolveSpec
     /**
      * @param  list<string>  $add
      * @param  list<string>  $drop
+     * @param  Duty|null  $duty  what the unit will have to hold; null: margins are not looked at
      * @return array<string, mixed>
      */
-    public function of(Family $family, string $packageCode, array $add, array $drop): array
+    public function of(Family $family, string $packageCode, array $add, array $drop, ?Duty $duty = null, ?string $variant = null): array
     {
         $package = Package::query()->where('family_id', $family->id)->where('code', $packageCode)->first() ?? throw Refused::at('/package', "There is no package \"$packageCode\" for the {$family->name}.");
         $options = Option::query()->where('family_id', $family->id)->orderBy('id')->get()->keyBy('code');
@@ -28,26 +29,50 @@ final class ResolveSpec
                 $options->has($code) || throw Refused::at("/$field/$i", "There is no option \"$code\" for the {$family->name}.");
             }
         }
-        $result = ApplyRules::to(
-            $options->map(fn (Option $o) => ['name' => $o->name, 'why' => $o->body['why'], 'requires' => $o->body['requires'] ?? [], 'excludes' => $o->body['excludes'] ?? [], 'omits' => $o->body['omits'] ?? [], 'omitWhy' => $o->body['omitWhy'] ?? ''])->all(),
-            $package->body['options'], array_column($family->body['always'], 'option'), $add, $drop,
-        );
+        $rules = HouseRule::query()->whereIn('code', ['labour-rate', 'margin-limit'])->pluck('choice', 'code');
+        $always = array_column($family->body['always'], 'option');
+        $input = $this->input($family, $package, $options, $always, $add, $drop, $variant, $duty, (float) $rules['labour-rate'], (float) $rules['margin-limit']);
+        $result = json_decode(json_encode(Calculators::call('package.resolve', $input), JSON_THROW_ON_ERROR), true);
         $chosen = array_map(fn (string $code) => $options[$code], $result['chosen']);
-        [$bom, $partsPrice] = $this->billOfMaterials($package, $chosen, array_column($result['omitted'], 'part'));
-        $labourRate = (float) HouseRule::query()->where('code', 'labour-rate')->valueOrFail('choice');
-        $hours = round((float) $package->base_hours + array_sum(array_map(fn (Option $o) => (float) $o->hours, $chosen)), 2);
-        $price = round((float) $package->base_price + array_sum(array_map(fn (Option $o) => (float) $o->price, $chosen)), 2);
+        $bom = $this->priced($result['bom']);
+        $origin = fn (string $code): string => match (true) {
+            in_array($code, $add, true) => 'wish', in_array($code, $package->body['options'], true) => 'package', in_array($code, $always, true) => 'always', default => 'rule',
+        };
         $name = fn (array $because) => array_map(fn (array $b) => ['option' => $b['option'], 'name' => $options[$b['option']]->name, 'because' => $b['because']], $because);
 
         return [
             'package' => ['code' => $package->code, 'name' => $package->name, 'duty' => $package->duty, 'text' => $package->body['text']], 'status' => $result['status'], 'conflicts' => $result['conflicts'],
-            'options' => array_map(fn (Option $o) => ['code' => $o->code, 'name' => $o->name, 'why' => $o->body['why'], 'price' => (float) $o->price, 'hours' => (float) $o->hours, 'surprise' => $o->body['surprise'] ?? null, 'origin' => in_array($o->code, $add, true) ? 'wish' : (in_array($o->code, $package->body['options'], true) ? 'package' : (in_array($o->code, array_column($family->body['always'], 'option'), true) ? 'always' : 'rule'))], $chosen),
-            'available' => $options->reject(fn (Option $o) => in_array($o->code, $result['chosen'], true))->map(fn (Option $o) => ['code' => $o->code, 'name' => $o->name, 'why' => $o->body['why'], 'price' => (float) $o->price])->values()->all(),
-            'added' => $name($result['added']), 'removed' => $name($result['removed']), 'omitted' => $result['omitted'], 'bom' => $bom, 'partsCost' => $partsPrice,
-            'operations' => array_merge([], ...array_map(fn (Option $o) => $o->body['operations'] ?? [], $chosen)),
-            'fluid' => ['name' => $family->body['fluid'], 'litres' => round($package->body['fluid_l'] + array_sum(array_map(fn (Option $o) => $o->body['fluid_l'] ?? 0, $chosen)), 2)],
-            'hours' => $hours, 'price' => $price, 'labourRate' => $labourRate, 'always' => $family->body['always'],
+            'alternatives' => array_map(fn (array $a) => ['without' => $a['without'], 'name' => $options[$a['without']]->name, 'price' => $a['price']], $result['alternatives'] ?? []),
+            'options' => array_map(fn (Option $o) => ['code' => $o->code, 'name' => $o->name, 'why' => $o->body['why'], 'price' => (float) $o->price, 'hours' => (float) $o->hours, 'surprise' => $o->body['surprise'] ?? null, 'origin' => $origin($o->code)], $chosen),
+            'available' => $options->reject(fn (Option $o) => in_array($o->code, $result['chosen'], true) || in_array($o->code, array_column($result['forbidden'], 'option'), true))->map(fn (Option $o) => ['code' => $o->code, 'name' => $o->name, 'why' => $o->body['why'], 'price' => (float) $o->price])->values()->all(),
+            'forbidden' => $name($result['forbidden']), 'added' => $name($result['added']), 'removed' => $name($result['removed']), 'omitted' => $result['omitted'] ?? [], 'bom' => $bom, 'partsCost' => round(array_sum(array_map(fn (array $l) => $l['count'] * $l['price'], $bom)), 2),
+            'operations' => $result['operations'] ?? [], 'fluid' => ['name' => $family->body['fluid'], 'litres' => round($result['fluid_l'], 2)], 'hours' => round($result['hours'], 2), 'price' => round($result['price'], 2), 'labourRate' => (float) $rules['labour-rate'], 'always' => $family->body['always'],
+            'duty' => $duty?->written(), 'margins' => $result['margins'] ?? null, 'elements' => array_column($family->train['elements'], 'name', 'id'),
         ];
+    }
+
+    /**
+     * @param  \Illuminate\Support\Collection<string, Option>  $options
+     * @param  list<string>  $always
+     * @param  list<string>  $add
+     * @param  list<string>  $drop
+     * @return array<string, mixed> what package.resolve reads
+     */
+    private function input(Family $family, Package $package, $options, array $always, array $add, array $drop, ?string $variant, ?Duty $duty, float $rate, float $limit): array
+    {
+        $rules = ['requires', 'requiresAny', 'excludes', 'omits', 'omitWhy', 'operations', 'fluid_l', 'variantOnly', 'dutyOnly', 'limit', 'power', 'why'];
+        $power = $family->body['power'] ?? null;
+        // A wish overrules the package and what the customer took off; the house list stands.
+        $drop = array_values(array_diff($drop, $add, $always));
+
+        return [
+            'options' => $options->map(fn (Option $o) => ['code' => $o->code, 'name' => $o->name, 'price' => (float) $o->price, 'hours' => (float) $o->hours, 'adds' => $o->body['parts'] ?? []] + array_intersect_key($o->body, array_flip($rules)))->values()->all(),
+            'duty' => $package->duty, 'wanted' => $add, 'always' => $always, 'package' => array_values(array_diff($package->body['options'], $drop)), 'unwanted' => $drop, 'oneOf' => $family->body['groups'] ?? [], 'rate' => $rate,
+            'base' => ['price' => (float) $package->base_price, 'hours' => (float) $package->base_hours, 'fluid_l' => $package->body['fluid_l'], 'parts' => $package->body['parts']],
+        ] + ($variant === null ? [] : ['variant' => $variant]) + ($duty === null || $power === null ? [] : [
+            'enforceMargins' => $duty->hold,
+            'power' => array_intersect_key($power, array_flip(['capacities', 'pressure_kpa', 'converterRatio'])) + ['inputTorque_nm' => $duty->engineTorque, 'inputSpeed_rpm' => $duty->shiftSpeed, 'limit' => $limit] + $family->train,
+        ]);
     }
 
     /**
@@ -79,22 +104,13 @@ final class ResolveSpec
     }
 
     /**
-     * @param  list<Option>  $chosen
-     * @param  list<string>  $omitted
-     * @return array{list<array<string, mixed>>, float}
+     * @param  list<array{part: string, count: int}>  $bom
+     * @return list<array<string, mixed>>
      */
-    private function billOfMaterials(Package $package, array $chosen, array $omitted): array
+    private function priced(array $bom): array
     {
-        $counts = [];
-        foreach ([['parts' => $package->body['parts']], ...array_map(fn (Option $o) => $o->body, $chosen)] as $body) {
-            foreach ($body['parts'] ?? [] as $item) {
-                $counts[$item['part']] = ($counts[$item['part']] ?? 0) + $item['count'];
-            }
-        }
-        $counts = array_diff_key($counts, array_flip($omitted));
-        $parts = Part::query()->whereIn('number', array_map(strval(...), array_keys($counts)))->orderBy('number')->get();
-        $bom = $parts->map(fn (Part $p) => ['part' => $p->number, 'name' => $p->name, 'kind' => $p->kind, 'count' => $counts[$p->number], 'price' => (float) $p->price])->all();
+        $counts = array_column($bom, 'count', 'part');
 
-        return [$bom, round(array_sum(array_map(fn (array $l) => $l['count'] * $l['price'], $bom)), 2)];
+        return Part::query()->whereIn('number', array_map(strval(...), array_keys($counts)))->orderBy('number')->get()->map(fn (Part $p) => ['part' => $p->number, 'name' => $p->name, 'kind' => $p->kind, 'count' => $counts[$p->number], 'price' => (float) $p->price])->all();
     }
 }

@@ -37,11 +37,39 @@ final class SpecSection implements CardSection
         return [
             'packages' => Package::query()->where('family_id', $unit->family_id)->orderBy('id')->get()->map(fn (Package $p) => ['code' => $p->code, 'name' => $p->name, 'duty' => $p->duty, 'text' => $p->body['text'], 'basePrice' => (float) $p->base_price])->all(),
             'vehicles' => Application::query()->with('vehicle')->where('variant_id', $unit->variant_id)->orderBy('vehicle_id')->limit(100)->get()->map(fn (Application $a) => ['code' => $a->vehicle->code, 'name' => "{$a->vehicle->maker} {$a->vehicle->model}, {$a->vehicle->engine}", 'years' => "$a->from_year-$a->to_year", 'source' => $a->source, 'confidence' => $a->confidence])->all(),
-            'order' => $build === null ? null : $this->order($build) + ['spec' => $build->spec === null ? $this->resolve->of($unit->family, $lines['package'], $lines['add'], $lines['drop']) : array_diff_key($build->spec, ['train' => 0, 'assembly' => 0])],
+            'order' => $build === null ? null : $this->order($build) + ['spec' => $build->spec === null ? $this->resolve->of($unit->family, $lines['package'], $lines['add'], $lines['drop'], Duty::of($lines['duty'] ?? null, $build->vehicle), $unit->variant->code) : array_diff_key($build->spec, ['train' => 0, 'assembly' => 0])],
             'foreignParts' => $this->foreign->of($unit),
+            'differs' => $build?->spec === null ? [] : $this->differs($build, $unit),
             'ratios' => array_map(fn (array $g) => ['gear' => $g['name'], 'ratio' => $g['ratio'], 'applied' => $this->appliedIn($unit, $g['name'])], Calculators::call('geartrain.solve', $unit->family->train)['gears']),
             'generations' => Build::query()->where('unit_id', $unit->id)->orderBy('generation')->get()->map(fn (Build $b) => ['serial' => $b->serial, 'generation' => $b->generation, 'state' => $b->state])->all(),
         ];
+    }
+
+    /** @return list<string> what the same order would be today, in sentences; the frozen specification stays */
+    private function differs(Build $build, Unit $unit): array
+    {
+        $frozen = $build->spec;
+        try {
+            $today = $this->resolve->of($unit->family, $build->order_lines['package'], $build->order_lines['add'], $build->order_lines['drop'], Duty::of($build->order_lines['duty'] ?? null, $build->vehicle), $unit->variant->code);
+        } catch (\App\Shop\Refused $e) {
+            return ['The order can no longer be written like this: '.$e->getMessage()];
+        }
+        $names = fn (array $spec) => array_column($spec['options'], 'name', 'code');
+        $out = [];
+        foreach ([['would come in today', array_diff_key($names($today), $names($frozen))], ['is no longer in', array_diff_key($names($frozen), $names($today))]] as [$what, $options]) {
+            foreach ($options as $name) {
+                $out[] = "\"$name\" $what.";
+            }
+        }
+        $change = round($today['price'] - $frozen['price'], 2);
+        if ($change !== 0.0) {
+            $out[] = 'It would cost '.number_format(abs($change), 2).($change > 0 ? ' more' : ' less').' today.';
+        }
+        if ($today['status'] !== 'ok') {
+            $out[] = 'Today it would not hold together: '.$today['conflicts'][0]['explain'];
+        }
+
+        return $out;
     }
 
     /** @return array<string, mixed> */

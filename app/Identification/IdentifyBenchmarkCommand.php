@@ -41,7 +41,7 @@ final class IdentifyBenchmarkCommand extends Command
             ];
         }
         $strategies = [
-            'engine' => fn (array $c) => $this->identify($c, fn (array $next, array $f) => (string) array_key_first(RankVariants::order($next, $f['features'])), null, false),
+            'engine' => fn (array $c) => $this->identify($c, fn (array $next, array $f) => (string) array_key_first(RankVariants::order($next, $f['features'])), null, false, true),
             'a) every clue' => fn (array $c) => $this->everything($c),
             'b) fixed expert order' => fn (array $c) => $this->identify($c, fn (array $next, array $f) => $f['features']->pluck('code')->first(fn (string $code) => in_array($code, array_column($next, 'feature'), true)), null, false),
             'c) decision tree, no reliabilities' => fn (array $c) => $this->identify($c, fn (array $next) => collect($next)->sortByDesc('gainBits')->first()['feature'], 1.0, true),
@@ -55,7 +55,7 @@ final class IdentifyBenchmarkCommand extends Command
             $interval = Calculators::call('rate.interval', ['failures' => $right, 'units' => count($cores)]);
             $table[$name] = ['share' => $right / count($cores), 'lower' => $interval['lower'], 'upper' => $interval['upper'], 'questions' => array_sum(array_column($results, 'questions')) / count($cores), 'effort' => array_sum(array_column($results, 'effort')) / count($cores)];
         }
-        $this->line(sprintf('%d simulated cores, %d %% wrong clues, %d %% mixed, seed %d; reliabilities learned from %d confirmed cores; strategies stop at %.3f', count($cores), 100 * self::WRONG_CLUES, 100 * self::MIXED, $this->option('seed'), $this->option('taught'), $this->option('sure')));
+        $this->line(sprintf('%d simulated cores, %d %% wrong clues, %d %% mixed, seed %d; reliabilities learned from %d confirmed cores; b and c stop at %.3f, the engine as the desk does', count($cores), 100 * self::WRONG_CLUES, 100 * self::MIXED, $this->option('seed'), $this->option('taught'), $this->option('sure')));
         $this->line(sprintf('  %-36s %-26s %10s %8s', '', 'identified right (95 %)', 'questions', 'effort'));
         foreach ($table as $name => $r) {
             $this->line(sprintf('  %-36s %5.1f %% (%4.1f to %4.1f)     %10.2f %8.2f', $name, 100 * $r['share'], 100 * $r['lower'], 100 * $r['upper'], $r['questions'], $r['effort']));
@@ -124,13 +124,13 @@ final class IdentifyBenchmarkCommand extends Command
      * @param  callable(list<array<string, mixed>>, array<string, mixed>): string  $choose
      * @return array{right: bool, questions: int, effort: float}
      */
-    private function identify(array $core, callable $choose, ?float $reliability, bool $stopWhenImpossible): array
+    private function identify(array $core, callable $choose, ?float $reliability, bool $stopWhenImpossible, bool $stopLikeTheDesk = false): array
     {
         $family = $this->families[$core['family']];
         $asked = [];
         $effort = 0.0;
         $result = $this->rank($family, $asked, $reliability);
-        while ($result['next'] !== [] && $result['ranking'][0]['posterior'] < (float) $this->option('sure')) {
+        while ($stopLikeTheDesk ? ! RankVariants::enough($result, $family['features']) : $result['next'] !== [] && $result['ranking'][0]['posterior'] < (float) $this->option('sure')) {
             $feature = $choose($result['next'], $family);
             $asked[$feature] = $core['clues'][$feature];
             $effort += (float) $family['features']->firstWhere('code', $feature)->body['effort'];

@@ -22,6 +22,11 @@ final class RankVariants
 
     private const TELLS_NOTHING = 0.01;
 
+    /** Work is done until one would bet on the answer; a free look is taken until there is hardly a doubt left. */
+    private const SURE = 0.98;
+
+    private const HARDLY_A_DOUBT = 0.998;
+
     public function __construct(private readonly Names $names, private readonly FieldLearning $learning)
     {
     }
@@ -80,6 +85,23 @@ final class RankVariants
         usort($next, fn (array $a, array $b): int => $free($b) <=> $free($a) ?: $b['gainPerEffort'] <=> $a['gainPerEffort']);
 
         return array_flip(array_column($next, 'feature'));
+    }
+
+    /**
+     * Whether it is worth asking on.
+     *
+     * @param  array{ranking: list<array{posterior: float}>, next: list<array{feature: string, gainBits: float, gainPerEffort: float}>}  $result
+     * @param  Collection<int, Spec>  $features
+     */
+    public static function enough(array $result, Collection $features): bool
+    {
+        $posterior = $result['ranking'][0]['posterior'];
+        if ($result['next'] === [] || $posterior >= self::HARDLY_A_DOUBT) {
+            return true;
+        }
+        $next = array_key_first(self::order($result['next'], $features));
+
+        return $posterior >= self::SURE && (float) $features->firstWhere('code', $next)->body['effort'] > self::FREE_EFFORT;
     }
 
     /**

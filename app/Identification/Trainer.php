@@ -14,9 +14,6 @@ final class Trainer
 {
     private const FEWEST_CLUES = 4;
 
-    /** The engine stops asking when it would bet on its answer. */
-    private const SURE = 0.95;
-
     public function __construct(private readonly FieldLearning $learning)
     {
     }
@@ -106,7 +103,7 @@ final class Trainer
         $effort = 0.0;
         while (count($asked) < $features->count()) {
             $result = $this->rank($round, $asked);
-            if ($result['ranking'][0]['posterior'] >= self::SURE) {
+            if (RankVariants::enough($result, $features)) {
                 break;
             }
             $feature = array_key_first(RankVariants::order($result['next'], $features));

@@ -29,6 +29,7 @@ final class Calculators
         'rate.interval' => Life\RateInterval::class,
         'receive.credit' => Credit\CoreCredit::class,
         'receive.grade' => Credit\GradeCore::class,
+        'shift.energy' => Power\ShiftEnergy::class,
         'spring.helical' => Hydraulics\SpringHelical::class,
         'tag.parse' => Identification\ParseTag::class,
         'torque.adapter' => Fasteners\TorqueAdapter::class,

@@ -276,4 +276,37 @@ final class PowerTest extends CoreTestCase
         $this->assertRefused('package.resolve', ['options' => [$o('a'), $o('a')]], 'duplicate', '/options/1/code');
         $this->assertRefused('package.resolve', ['options' => [['code' => 'a', 'price' => -3]]], 'range', '/options/0/price');
     }
+
+    public function test_the_heat_of_a_shift_closes_with_the_power_that_goes_in(): void
+    {
+        $in = self::example('shift.energy');
+        $out = $this->calc('shift.energy', $in);
+        $this->assertSame([['1', '2'], ['2', '3'], ['3', '4']], array_map(fn (array $s): array => [$s['from'], $s['to']], $out['shifts']));
+        $this->assertSame([['B2'], ['F1']], [$out['shifts'][0]['on'], $out['shifts'][0]['off']]);
+        foreach ($out['shifts'] as $i => $shift) {
+            // Energy balance over the shift: engine work + kinetic energy of the slowing input - work at the output = heat,
+            // with a constant output torque of the new ratio times (input + inertia torque).
+            $gears = array_column(\Yard\Core\Calculators::call('geartrain.solve', array_intersect_key($in, array_flip(['input', 'output', 'sets', 'elements', 'gears'])))['gears'], null, 'name');
+            [$old, $new] = [$gears[$shift['from']]['ratio'], $gears[$shift['to']]['ratio']];
+            $w1 = $in['inputSpeed_rpm'] * M_PI / 30;
+            $w2 = $w1 * $new / $old;
+            $engine = $in['inputTorque_nm'] * ($w1 + $w2) / 2 * $in['shiftTime_s'];
+            $kinetic = 0.5 * $in['inputInertia_kgm2'] * ($w1 ** 2 - $w2 ** 2);
+            $output = $new * ($in['inputTorque_nm'] + $shift['inertiaTorque_nm']) * $w1 / $old * $in['shiftTime_s'];
+            $this->assertRelative($engine + $kinetic - $output, array_sum(array_column($shift['elements'], 'energy_j')), 1e-9, "shift $i");
+        }
+        $this->assertRefused('shift.energy', ['shiftTime_s' => 0] + $in, 'range', '/shiftTime_s');
+    }
+
+    public function test_the_torques_of_every_set_add_up_to_nothing(): void
+    {
+        $pack = json_decode((string) file_get_contents(dirname(__DIR__, 2).'/database/demo/catalog.json'), true);
+        foreach ($pack['families'] as $family) {
+            foreach ($this->calc('geartrain.solve', $family['train'])['gears'] as $gear) {
+                foreach ($gear['setTorque'] as $id => $torque) {
+                    $this->assertEqualsWithDelta(0.0, array_sum($torque), 1e-9, "{$family['code']} {$gear['name']} $id");
+                }
+            }
+        }
+    }
 }

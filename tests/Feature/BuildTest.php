@@ -23,9 +23,13 @@ final class BuildTest extends TestCase
         $tow = $this->write('/units/C-9001/order/preview', ['package' => 'tow'])->json();
         $this->assertNotContains('SV-50', array_column($tow['bom'], 'part'), 'wide band: leave out the servo spacer (common practice)');
         $this->assertContains('All bushings new', array_column($tow['options'], 'name'), 'the house list is always in');
-        $clash = $this->write('/units/C-9001/order/preview', ['package' => 'tow', 'drop' => ['charge-restrictor']])->json();
-        $this->assertSame('conflict', $clash['status']);
-        $this->assertStringContainsString('thrust bearing', $clash['conflicts'][0]['explain']);
+        $soft = $this->write('/units/C-9001/order/preview', ['package' => 'tow', 'drop' => ['charge-restrictor']])->json();
+        $this->assertStringContainsString('thrust bearing', array_column($soft['removed'], 'because', 'option')['pressure-raised'], 'what needs it goes along, and says so');
+        $clash = $this->write('/units/C-9001/order/preview', ['package' => 'daily', 'add' => ['wide-band', 'band-stock']])->json();
+        $this->assertSame(['conflict', ['wide-band', 'band-stock']], [$clash['status'], $clash['conflicts'][0]['options']]);
+        $this->assertSame(['wide-band', 'band-stock'], array_column($clash['alternatives'], 'without'));
+        $race = collect($this->write('/units/C-9001/order/preview', ['package' => 'tow'])->json('forbidden'))->firstWhere('option', 'flats-reverse');
+        $this->assertStringContainsString('only for the duty race', $race['because'], 'never carried over to other builds (common practice)');
         $this->assertProblem($this->write('/units/C-9001/order/preview', ['package' => 'race']), 422, 'no package', '/package');
         $this->assertProblem($this->write('/units/C-9001/order/preview', ['package' => 'tow', 'add' => ['turbo']]), 422, 'no option', '/add/0');
     }
@@ -42,6 +46,42 @@ final class BuildTest extends TestCase
         Option::query()->where('code', 'wide-band')->update(['price' => 999]);
         $this->assertSame($price, $this->read('/units/C-9001')->json('build.order.spec.price'), 'a later catalog edit changes nothing');
         $this->assertProblem($this->write('/units/C-9001/order', ['package' => 'daily']), 409, 'teardown');
+    }
+
+    public function test_an_order_above_the_stock_limit_gets_the_cheapest_options_that_hold(): void
+    {
+        $this->bringTo('desk');
+        $preview = fn (array $in) => $this->as('manager')->write('/units/C-9001/order/preview', $in + ['package' => 'daily', 'vehicle' => 'HW-TR5'])->assertOk()->json();
+        $stock = $preview(['duty' => ['engineTorque' => '', 'hold' => true]]);
+        $this->assertSame([true, []], [$stock['margins']['holds'], $stock['added']]);
+        $this->assertEqualsWithDelta(410.0, $stock['duty']['engineTorque_nm'], 1e-9, 'the vehicle says it');
+        $limit = $stock['margins']['largestInputTorque_nm'];
+        $strong = $preview(['duty' => ['engineTorque' => (string) round($limit * 1.05)]]);
+        $this->assertTrue($strong['margins']['holds']);
+        $this->assertSame(['pressure-raised', 'charge-restrictor'], array_column($strong['added'], 'option'));
+        $this->assertSame(['pressure-stock'], array_column($strong['removed'], 'option'));
+        $this->assertStringContainsString('margin', array_column($strong['added'], 'because', 'option')['pressure-raised']);
+        $loose = $preview(['duty' => ['engineTorque' => (string) round($limit * 1.05), 'hold' => false]]);
+        $this->assertSame([false, []], [$loose['margins']['holds'], $loose['added']], 'shown, not enforced');
+        $never = $preview(['duty' => ['engineTorque' => '900 lbf.ft']]);
+        $this->assertSame(['conflict', 'margin'], [$never['status'], $never['conflicts'][0]['rule']]);
+        $this->assertProblem($this->write('/units/C-9001/order/preview', ['package' => 'daily', 'duty' => ['engineTorque' => '40 psi']]), 422, 'torque', '/duty/engineTorque');
+        $this->assertProblem($this->write('/units/C-9001/order/preview', ['package' => 'daily', 'duty' => ['engineTorque' => '9000']]), 422, 'between 0 and 5000', '/duty/engineTorque');
+        // the same answer comes out of the calculator on its own
+        $power = \App\Catalog\Family::query()->where('code', 'RD4')->firstOrFail();
+        $alone = \Yard\Core\Calculators::call('power.margin', array_intersect_key($power->body['power'], ['capacities' => 0, 'pressure_kpa' => 0, 'converterRatio' => 0]) + ['inputTorque_nm' => 410, 'limit' => 1.15] + $power->train);
+        $this->assertEqualsWithDelta($alone['largestInputTorque_nm'], $limit, 1e-9);
+    }
+
+    public function test_a_released_build_shows_what_differs_from_today_s_catalog(): void
+    {
+        $this->bringTo('desk');
+        $this->as('manager')->write('/units/C-9001/order', ['package' => 'daily', 'vehicle' => 'HW-TR5'])->assertCreated();
+        $this->write('/units/C-9001/release', ['version' => 1])->assertOk()->assertJsonPath('build.differs', []);
+        Option::query()->where('code', 'bushings')->update(['price' => 55]);
+        $differs = $this->read('/units/C-9001?sections=build')->json('build.differs');
+        $this->assertCount(1, $differs);
+        $this->assertStringContainsString('55.00 more', $differs[0]);
     }
 
     public function test_a_held_unit_is_not_released(): void

@@ -194,7 +194,7 @@ final class CatalogDeskTest extends TestCase
         app()->call([new RunCsvImport($import->id), 'handle']);
         $this->assertSame('done', $import->refresh()->state);
         $this->assertSame([['lid', 'cap'], '25.00'], [json_decode(DB::table('parts')->where('number', 'ZZ-1')->value('aliases')), DB::table('parts')->where('number', 'BP-195')->value('price')]);
-        $this->assertProblem($this->write("/catalog/uploads/$import->id/confirm"), 409, 'state is "done"');
+        $this->assertProblem($this->write("/catalog/uploads/$import->id/confirm"), 409, 'cannot be written now');
     }
 
     public static function badCsv(): array

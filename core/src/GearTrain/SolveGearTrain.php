@@ -31,7 +31,7 @@ final class SolveGearTrain implements Calculator
                 $forward[] = $solved['ratio'];
             }
             $gear = ['name' => $name, 'state' => $solved['state'], 'ratio' => $solved['ratio']];
-            foreach (['speeds', 'pinionSpeeds', 'elementTorque', 'slip'] as $key) {
+            foreach (['speeds', 'pinionSpeeds', 'elementTorque', 'setTorque', 'slip'] as $key) {
                 $gear[$key] = (object) $solved[$key];
             }
             if ($solved['outputTorque'] !== null) {

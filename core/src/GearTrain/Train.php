@@ -70,7 +70,7 @@ final class Train
 
     /**
      * @param  list<string>  $applied  element ids
-     * @return array{state: string, ratio: ?float, speeds: array<string, float>, pinionSpeeds: array<string, float|list<float>>, elementTorque: array<string, float>, outputTorque: ?float, slip: array<string, float>, oneWayConsistent: array<string, bool>, wouldLock: list<string>}
+     * @return array{state: string, ratio: ?float, speeds: array<string, float>, pinionSpeeds: array<string, float|list<float>>, elementTorque: array<string, float>, outputTorque: ?float, setTorque: array<string, array{sun: float, ring: float, carrier: float}>, slip: array<string, float>, oneWayConsistent: array<string, bool>, wouldLock: list<string>}
      *
      * @throws BadInput for an unknown element
      */
@@ -81,7 +81,7 @@ final class Train
             $held[$id] = $this->elements[$id] ?? throw new BadInput('unknown-element', "The element \"$id\" is not in the list of elements.");
         }
         $speeds = $this->speedSystem($held);
-        $result = ['state' => 'locked', 'ratio' => null, 'speeds' => [], 'pinionSpeeds' => [], 'elementTorque' => [], 'outputTorque' => null, 'slip' => [], 'oneWayConsistent' => [], 'wouldLock' => []];
+        $result = ['state' => 'locked', 'ratio' => null, 'speeds' => [], 'pinionSpeeds' => [], 'elementTorque' => [], 'outputTorque' => null, 'setTorque' => [], 'slip' => [], 'oneWayConsistent' => [], 'wouldLock' => []];
         if (! $speeds->consistent) {
             return $result;
         }
@@ -116,6 +116,13 @@ final class Train
                     if ($element->kind === 'one-way' && $element->locks !== null) {
                         $result['oneWayConsistent'][$element->id] = $element->canDeliver($torque);
                     }
+                }
+            }
+            foreach ($this->sets as $j => $set) {
+                $level = $torques->value([$j => 1.0]);
+                if ($level !== null) {
+                    [$sun, $ring, $carrier] = $set->willis();
+                    $result['setTorque'][$set->id] = ['sun' => $level * $sun, 'ring' => $level * $ring, 'carrier' => $level * $carrier];
                 }
             }
             $result['outputTorque'] = $torques->value([$offset + count($held) => 1.0]);

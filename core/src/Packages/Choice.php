@@ -28,6 +28,7 @@ final readonly class Choice
         public array $requiresAny,
         public array $excludes,
         public array $omits,
+        public string $omitWhy,
         public array $adds,
         public array $operations,
         public ?string $notHere,
@@ -43,7 +44,7 @@ final readonly class Choice
 
         return new self(
             $in->name('code'), $name, $in->has('why') ? $in->string('why') : '', (int) round(100.0 * $in->number('price', min: 0.0, max: 1e9)), $in->has('hours') ? $in->number('hours', min: 0.0) : 0.0, $in->has('fluid_l') ? $in->number('fluid_l') : 0.0,
-            $strings('requires'), array_map(static fn (Input $l): array => array_map(static fn (Input $i): string => $i->asString(), $l->asList()), $in->optional('requiresAny')?->asList() ?? []), $strings('excludes'), $strings('omits'),
+            $strings('requires'), array_map(static fn (Input $l): array => array_map(static fn (Input $i): string => $i->asString(), $l->asList()), $in->optional('requiresAny')?->asList() ?? []), $strings('excludes'), $strings('omits'), $in->has('omitWhy') ? $in->string('omitWhy') : '',
             array_map(static fn (Input $p): array => ['part' => $p->name('part'), 'count' => $p->has('count') ? $p->integer('count', min: 1) : 1], $in->optional('adds')?->asList() ?? []), $strings('operations'), self::notHere($in, $name, $here), $in->optional('power'),
         );
     }

@@ -6,6 +6,7 @@ namespace Yard\Core\Packages;
 
 use Yard\Core\Power\Capacity;
 use Yard\Core\Power\Plan;
+use Yard\Core\Power\PowerMargin;
 
 /** The torque margins of a choice of options; remembered by the options that change a capacity. */
 final class Margins
@@ -31,17 +32,11 @@ final class Margins
 
     /**
      * @param  list<string>  $chosen
-     * @return array<string, mixed>
+     * @return array<string, mixed> as power.margin reports it
      */
     public function of(array $chosen): array
     {
-        $result = $this->evaluate($chosen);
-        $out = ['gears' => $result['gears'], 'holds' => $result['holds'], 'limit' => $this->plan->limit, 'unknown' => $result['unknown']];
-        if ($result['weakest'] !== null) {
-            $out['weakest'] = $result['weakest'];
-        }
-
-        return $result['largest'] === null ? $out : $out + ['largestInputTorque_nm' => $result['largest']];
+        return PowerMargin::report($this->plan, ...$this->effective($chosen));
     }
 
     /**
@@ -53,15 +48,25 @@ final class Margins
         $active = array_values(array_filter($chosen, $this->concerns(...)));
         $key = implode("\0", $active);
         if (! isset($this->known[$key])) {
-            $capacities = $this->plan->capacities;
-            $factor = 1.0;
-            foreach ($active as $option) {
-                $capacities = array_replace($capacities, $this->overrides[$option]['capacities']);
-                $factor *= $this->overrides[$option]['pressureFactor'];
-            }
-            $this->known[$key] = $this->plan->evaluate($capacities, array_map(static fn (float $p): float => $p * $factor, $this->plan->pressures));
+            $this->known[$key] = $this->plan->evaluate(...$this->effective($active));
         }
 
         return $this->known[$key];
+    }
+
+    /**
+     * @param  list<string>  $chosen
+     * @return array{array<string, Capacity>, array<string, float>} capacities and pressures with these options in
+     */
+    private function effective(array $chosen): array
+    {
+        $capacities = $this->plan->capacities;
+        $factor = 1.0;
+        foreach (array_filter($chosen, $this->concerns(...)) as $option) {
+            $capacities = array_replace($capacities, $this->overrides[$option]['capacities']);
+            $factor *= $this->overrides[$option]['pressureFactor'];
+        }
+
+        return [$capacities, array_map(static fn (float $p): float => $p * $factor, $this->plan->pressures)];
     }
 }

@@ -54,6 +54,7 @@ final class Problem
         private readonly array $package,
         float $rate,
         public readonly ?Margins $margins,
+        private readonly bool $enforceMargins = true,
     ) {
         $this->codes = array_map(strval(...), array_keys($options));
         $this->index = array_flip($this->codes);
@@ -107,7 +108,7 @@ final class Problem
     public function cheapest(array $wanted, bool $withMargins = true): ?array
     {
         $this->best = null;
-        $this->withMargins = $withMargins && $this->margins !== null;
+        $this->withMargins = $withMargins && $this->enforceMargins && $this->margins !== null;
         $values = $this->start($wanted);
         if ($values === null) {
             return null;
@@ -471,6 +472,16 @@ final class Problem
     {
         if ($this->options[$code]->notHere !== null) {
             return $this->options[$code]->notHere;
+        }
+
+        foreach ($this->in[$this->index[$code]] ?? [] as $n) {
+            $needed = array_map(fn (array $l): string => $this->codes[$l[0]], array_filter($this->clauses[$n], static fn (array $l): bool => $l[1]));
+            if ($this->rules[$n] === 'requires' && ! in_array($code, $needed, true) && array_intersect($needed, $chosen) === []) {
+                return $this->sentences[$n].(array_intersect($needed, $this->unwanted) === [] ? ' That is not in.' : ' That was taken off.');
+            }
+        }
+        if (in_array($code, $this->unwanted, true)) {
+            return "\"{$this->options[$code]->name}\" was taken off.";
         }
 
         return $this->blocker($code, $chosen) ?? "\"{$this->options[$code]->name}\" had to come out so that every rule holds.";

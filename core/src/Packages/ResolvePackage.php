@@ -47,7 +47,7 @@ final class ResolvePackage implements Calculator
         }
         $rate = $in->has('rate') ? $in->number('rate', min: 0.0) : 0.0;
         $margins = $power === null || $plan === null ? null : new Margins($plan, $this->overrides($options, Train::read($power)));
-        $problem = new Problem($options, $oneOf, $lists['always'], $lists['unwanted'], $lists['package'], $rate, $margins);
+        $problem = new Problem($options, $oneOf, $lists['always'], $lists['unwanted'], $lists['package'], $rate, $margins, ! $in->has('enforceMargins') || $in->bool('enforceMargins'));
         $solution = $problem->cheapest($lists['wanted']);
         if ($solution === null) {
             return $this->conflict($in, $problem, $options, $lists, $rate);
@@ -82,6 +82,9 @@ final class ResolvePackage implements Calculator
             $way = [...array_values($way), $code];
             $state[$code] = 'open';
             foreach ($options[$code]->requires as $next) {
+                if (in_array($code, $options[$next]->requires, true)) {
+                    continue; // two that travel together require each other: a pair, not a circle
+                }
                 if (($state[$next] ?? '') === 'open') {
                     throw $in->at('options')->fail('cycle', 'The requirements run in a circle: '.implode(' needs ', [...array_slice($way, (int) array_search($next, $way, true)), $next]).'.');
                 }
@@ -142,7 +145,7 @@ final class ResolvePackage implements Calculator
         foreach ($chosen as $code) {
             foreach ($options[$code]->omits as $part) {
                 if (isset($bom[$part])) {
-                    $omitted[] = ['part' => $part, 'because' => "\"{$options[$code]->name}\" takes its place or does not go with it."];
+                    $omitted[] = ['part' => $part, 'because' => $options[$code]->omitWhy !== '' ? $options[$code]->omitWhy : "\"{$options[$code]->name}\" takes its place or does not go with it."];
                     unset($bom[$part]);
                 }
             }

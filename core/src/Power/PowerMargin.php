@@ -22,32 +22,42 @@ final class PowerMargin implements Calculator
     {
         $train = Train::read($in);
         $plan = Plan::read($in, $train);
-        $base = $plan->evaluate($plan->capacities, $plan->pressures);
-        $released = $this->released($plan);
+        $out = self::report($plan, $plan->capacities, $plan->pressures);
+
+        return $in->has('changes') ? $out + ['changes' => $this->changes($in, $train, $plan, $plan->evaluate($plan->capacities, $plan->pressures)['largest'])] : $out;
+    }
+
+    /**
+     * @param  array<string, Capacity>  $capacities
+     * @param  array<string, float>  $pressures
+     * @return array<string, mixed>
+     */
+    public static function report(Plan $plan, array $capacities, array $pressures): array
+    {
+        $base = $plan->evaluate($capacities, $pressures);
+        $released = self::released($plan, $capacities);
         $out = [
-            'gears' => $base['gears'], 'largestInputTorque_nm' => $base['largest'], 'holds' => $base['holds'], 'limit' => $plan->limit,
-            'released' => $released, 'selfApplying' => array_values(array_filter($released, static fn (array $r): bool => $r['selfApplies'])), 'memberSpeeds' => $this->memberSpeeds($plan), 'unknown' => $base['unknown'],
+            'gears' => $base['gears'], 'holds' => $base['holds'], 'limit' => $plan->limit, 'released' => $released, 'selfApplying' => array_values(array_filter($released, static fn (array $r): bool => $r['selfApplies'])),
+            'memberSpeeds' => self::memberSpeeds($plan), 'unknown' => $base['unknown'],
         ];
         foreach (['weakest' => $base['weakest'], 'largestInputTorque_nm' => $base['largest']] as $key => $value) {
-            if ($value === null) {
-                unset($out[$key]);
-            } else {
+            if ($value !== null) {
                 $out[$key] = $value;
             }
-        }
-        if ($in->has('changes')) {
-            $out['changes'] = $this->changes($in, $train, $plan, $base['largest']);
         }
 
         return $out;
     }
 
-    /** @return list<array{gear: string, element: string, drum: string, drumSpeed_rpm: float, force_n: float, returnForce_n: float, selfApplies: bool, selfApplyDrumSpeed_rpm?: float, selfApplyInputSpeed_rpm?: float}> what the oil does to released plate packs at the given input speed */
-    private function released(Plan $plan): array
+    /**
+     * @param  array<string, Capacity>  $capacities
+     * @return list<array{gear: string, element: string, drum: string, drumSpeed_rpm: float, force_n: float, returnForce_n: float, selfApplies: bool, selfApplyDrumSpeed_rpm?: float, selfApplyInputSpeed_rpm?: float}> what the oil does to released plate packs at the given input speed
+     */
+    private static function released(Plan $plan, array $capacities): array
     {
         $out = [];
         foreach ($plan->solved as $gear => $solved) {
-            foreach ($plan->capacities as $id => $capacity) {
+            foreach ($capacities as $id => $capacity) {
                 if ($capacity->oil === null || in_array((string) $id, $plan->applied[$gear], true)) {
                     continue;
                 }
@@ -67,7 +77,7 @@ final class PowerMargin implements Calculator
     }
 
     /** @return list<array{node: string, rpm: array<string, float>, highest_rpm: float, gear: string, backwards: bool, over?: bool, limit_rpm?: float}> fastest member first */
-    private function memberSpeeds(Plan $plan): array
+    private static function memberSpeeds(Plan $plan): array
     {
         $rows = [];
         foreach ($plan->solved as $gear => $solved) {

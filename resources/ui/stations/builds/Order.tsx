@@ -1,10 +1,11 @@
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
-import { answer, api, fieldProblem, type Schemas } from '../../lib/api';
+import { answer, api, asProblem, fieldProblem, type Problem, type Schemas } from '../../lib/api';
 import { formatMoney } from '../../lib/format';
 import { useWrite } from '../../lib/useWrite';
 import { Choice, Field, Mark, Panel, ProblemNote, Select } from '../../parts/basics';
 import type { SectionProps } from '../yard/UnitCard';
+import { Margins } from './Margins';
 
 /** Order, package, wishes; rules answer with a sentence each; release freezes it and gives the serial. */
 export function Order(props: SectionProps) {
@@ -15,34 +16,46 @@ export function Order(props: SectionProps) {
 function Desk({ card, onCard }: SectionProps) {
     const b = card.build!;
     const draft = b.order?.state === 'draft' ? b.order : null;
-    const [d, setD] = useState({ package: (draft?.lines as { package?: string } | undefined)?.package ?? b.packages[0]?.code ?? '', add: ((draft?.lines as { add?: string[] } | undefined)?.add ?? []) as string[], drop: ((draft?.lines as { drop?: string[] } | undefined)?.drop ?? []) as string[], customer: card.customer?.code ?? '', vehicle: draft?.vehicle?.code ?? b.vehicles[0]?.code ?? '', promisedOn: draft?.promisedOn ?? '' });
+    const [d, setD] = useState({ package: (draft?.lines as { package?: string } | undefined)?.package ?? b.packages[0]?.code ?? '', add: ((draft?.lines as { add?: string[] } | undefined)?.add ?? []) as string[], drop: ((draft?.lines as { drop?: string[] } | undefined)?.drop ?? []) as string[], customer: card.customer?.code ?? '', vehicle: draft?.vehicle?.code ?? b.vehicles[0]?.code ?? '', promisedOn: draft?.promisedOn ?? '', ...dutyOf(draft?.lines) });
     const form = useQuery({ queryKey: ['intake-form'], queryFn: () => answer(api.GET('/intake-form')) });
     const [spec, setSpec] = useState<Schemas['Spec'] | null>(draft?.spec ?? null);
     const [told, setTold] = useState<string[]>([]);
     const { busy, problem, write } = useWrite();
-    const asked = JSON.stringify([d.package, d.add, d.drop]);
+    const duty = { engineTorque: d.engineTorque, shiftSpeed: d.shiftSpeed, trailer: d.trailer, hold: d.hold };
+    const [wrong, setWrong] = useState<Problem | null>(null);
+    const asked = JSON.stringify([d.package, d.add, d.drop, d.vehicle, duty]);
     useEffect(() => {
         let stale = false;
-        void api.POST('/units/{number}/order/preview', { params: { path: { number: card.coreTag } }, body: { package: d.package, add: d.add, drop: d.drop } }).then(({ data }) => !stale && data && setSpec(data));
+        void api.POST('/units/{number}/order/preview', { params: { path: { number: card.coreTag } }, body: { package: d.package, add: d.add, drop: d.drop, vehicle: d.vehicle || null, duty } }).then(({ data, error, response }) => {
+            if (stale) return;
+            setWrong(data ? null : asProblem(error, response.status));
+            if (data) setSpec(data);
+        });
         return () => {
             stale = true;
         };
         // eslint-disable-next-line react-hooks/exhaustive-deps
     }, [asked]);
     const set = (change: Partial<typeof d>) => setD({ ...d, ...change });
-    const body = { package: d.package, add: d.add, drop: d.drop, customer: d.customer || null, vehicle: d.vehicle || null, promisedOn: d.promisedOn || null, version: draft?.version ?? null };
+    const body = { package: d.package, add: d.add, drop: d.drop, duty, customer: d.customer || null, vehicle: d.vehicle || null, promisedOn: d.promisedOn || null, version: draft?.version ?? null };
     const save = (then?: (version: number) => void) => write((headers) => api.POST('/units/{number}/order', { params: { path: { number: card.coreTag } }, headers, body }), (next) => { onCard(next); then?.(next.build!.order!.version); });
     const release = () => save((version) => void write((headers) => api.POST('/units/{number}/release', { params: { path: { number: card.coreTag } }, headers, body: { version, acknowledged: told } }), onCard));
     const surprises = spec?.options.filter((o) => o.surprise) ?? [];
     return (
         <div className="grid items-start gap-3 lg:grid-cols-[1fr_1.4fr]">
             <div className="flex flex-col gap-3">
+                {b.foreignParts.length > 0 && <Panel title="Foreign parts on this core">{b.foreignParts.map((f) => <p key={f.part}><Mark kind="warn">{f.part}</Mark>{f.seen && `: ${f.seen}`} <span className="block text-sm">{f.ordering}</span></p>)}</Panel>}
                 <Panel title="Order">
                     <div className="flex flex-col gap-3">
                         <Choice label="Package" value={d.package} values={b.packages.map((p) => p.code)} text={(c) => b.packages.find((p) => p.code === c)!.name} onChange={(v) => set({ package: v, add: [], drop: [] })} />
                         <p className="text-sm">{b.packages.find((p) => p.code === d.package)?.text}</p>
                         <Select label="Customer" value={d.customer} onChange={(customer) => set({ customer })} empty="for the shelf" options={(form.data?.customers ?? []).map((c) => ({ value: c.code, text: c.name }))} problem={fieldProblem(problem, '/customer')} />
                         <Select label="Vehicle" value={d.vehicle} onChange={(vehicle) => set({ vehicle })} empty="not named" options={b.vehicles.map((v) => ({ value: v.code, text: `${v.name} (${v.years})` }))} problem={fieldProblem(problem, '/vehicle')} />
+                        <div className="grid grid-cols-2 gap-3">
+                            <Field label="Engine torque" value={d.engineTorque} onChange={(engineTorque) => set({ engineTorque })} problem={fieldProblem(wrong ?? problem, '/duty/engineTorque')} hint={spec?.duty && !d.engineTorque ? `the vehicle's ${spec.duty.engineTorque_nm} N.m` : 'N.m, or type lbf.ft'} />
+                            <Field label="Shift speed" value={d.shiftSpeed} onChange={(shiftSpeed) => set({ shiftSpeed })} problem={fieldProblem(wrong ?? problem, '/duty/shiftSpeed')} hint={spec?.duty && !d.shiftSpeed ? `${spec.duty.shiftSpeed_rpm} rev/min unless told` : 'rev/min'} />
+                        </div>
+                        <label className="flex min-h-11 items-center gap-2"><input type="checkbox" className="size-5 accent-[var(--hand)]" checked={d.hold} onChange={() => set({ hold: !d.hold })} />Bring every margin over the house limit</label>
                         <Field label="Promised on" type="date" value={d.promisedOn} onChange={(promisedOn) => set({ promisedOn })} />
                     </div>
                 </Panel>
@@ -68,7 +81,9 @@ function Desk({ card, onCard }: SectionProps) {
             </div>
             {spec && (
                 <div className="flex flex-col gap-3">
-                    {spec.conflicts.map((c, i) => <p key={i} role="alert" className="border-l-4 border-bad bg-sheet px-4 py-2"><Mark kind="bad">These clash.</Mark> {c.explain}</p>)}
+                    {spec.conflicts.map((c, i) => <p key={i} role="alert" className="border-l-4 border-bad bg-sheet px-4 py-2"><Mark kind="bad">{c.rule === 'margin' ? 'It does not hold.' : 'These clash.'}</Mark> {c.explain}</p>)}
+                    {(spec.alternatives ?? []).length > 0 && <p className="border-l-4 border-warn bg-sheet px-4 py-2">What would go: {spec.alternatives!.map((a) => <button key={a.without} type="button" className="btn mr-2" onClick={() => set({ add: d.add.filter((x) => x !== a.without) })}>without {a.name}, {formatMoney(a.price)}</button>)}</p>}
+                    {spec.margins && <Margins margins={spec.margins} elements={spec.elements ?? {}} torque={spec.duty?.engineTorque_nm ?? 0} />}
                     <Panel title="What goes in" aside={`${spec.options.length} options`}>
                         <ul className="divide-y divide-rule">
                             {spec.options.map((o) => {
@@ -97,11 +112,18 @@ function Desk({ card, onCard }: SectionProps) {
                             ))}
                         </ul>
                     </Panel>
+                    {(spec.forbidden ?? []).length > 0 && <details className="sheet px-4 py-2"><summary className="min-h-11 py-2 font-semibold">Cannot come in: {spec.forbidden!.length}</summary><ul>{spec.forbidden!.map((o) => <li key={o.option} className="border-b border-rule py-1"><strong>{o.name}</strong> <span className="text-sm">{o.because}</span></li>)}</ul></details>}
                     <Bom spec={spec} />
                 </div>
             )}
         </div>
     );
+}
+
+/** The duty typed on a saved draft. */
+function dutyOf(lines: unknown) {
+    const duty = (lines as { duty?: Partial<Record<'engineTorque' | 'shiftSpeed' | 'trailer', string>> & { hold?: boolean } } | undefined)?.duty;
+    return { engineTorque: duty?.engineTorque ?? '', shiftSpeed: duty?.shiftSpeed ?? '', trailer: duty?.trailer ?? '', hold: duty?.hold ?? true };
 }
 
 function Frozen({ card, spec }: SectionProps & { spec: Schemas['Spec'] }) {
@@ -111,12 +133,14 @@ function Frozen({ card, spec }: SectionProps & { spec: Schemas['Spec'] }) {
             <Panel title={order.serial ? `Specification of ${order.serial}` : 'Draft'} aside={order.serial ? 'frozen at release' : undefined}>
                 <p className="text-lg"><strong>{spec.package.name}</strong> for {order.customer ?? 'the shelf'}{order.vehicle && `, ${order.vehicle.name}`}</p>
                 <p className="num">{formatMoney(order.price)} · {order.hours} h · {spec.fluid.litres} L {spec.fluid.name}</p>
+                {card.build!.differs.length > 0 && <div className="my-2 border-l-4 border-warn pl-3"><Mark kind="warn">Differs from today's catalog</Mark><ul className="text-sm">{card.build!.differs.map((x) => <li key={x}>{x}</li>)}</ul><p className="text-sm text-faint">The frozen specification stays as it is.</p></div>}
                 {order.parentSerial && <p>Second build of <strong>{order.parentSerial}</strong></p>}
                 <ul className="mt-2">{spec.options.map((o) => <li key={o.code}><strong>{o.name}</strong> <span className="text-sm">{spec.added.find((a) => a.option === o.code)?.because ?? o.why}</span></li>)}</ul>
                 {spec.omitted.length > 0 && <ul className="mt-2">{spec.omitted.map((o) => <li key={o.part}><Mark kind="warn">left out {o.part}</Mark> {o.because}</li>)}</ul>}
                 {spec.operations.length > 0 && <><h3 className="mt-2 text-lg">Added work</h3><ul className="list-disc pl-5">{spec.operations.map((o) => <li key={o}>{o}</li>)}</ul></>}
             </Panel>
             <Bom spec={spec} />
+            {spec.margins && <div className="lg:col-span-2"><Margins margins={spec.margins} elements={spec.elements ?? {}} torque={spec.duty?.engineTorque_nm ?? 0} /></div>}
             <Panel title="Ratios" aside="from the teeth and the apply chart">
                 <table className="w-full"><tbody>{card.build!.ratios.map((r) => <tr key={r.gear}><th scope="row" className="td text-left">{r.gear}</th><td className="td font-head text-2xl num">{r.ratio === null ? '–' : r.ratio.toFixed(3)}</td><td className="td">{r.applied.join(' ')}</td></tr>)}</tbody></table>
             </Panel>
