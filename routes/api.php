@@ -57,6 +57,7 @@ Route::middleware('auth:badge')->group(function (): void {
     Route::get('core-balances', [ReceivingController::class, 'balances']);
     Route::get('customers/{code}/statement', [ReceivingController::class, 'statement']);
     Route::get('units/{number}/credit-revision', [ReceivingController::class, 'creditRevision']);
+    Route::get('units/{number}/quote', [BuildsController::class, 'quote']);
     Route::get('trainer', [TrainerController::class, 'results']);
     Route::get('insight/return-rates', [InsightController::class, 'returnRates']);
     Route::get('house-rules', [HouseRulesController::class, 'index']);

@@ -22,6 +22,11 @@ final class BuildsController
         return response()->json($resolve->of($unit->family()->firstOrFail(), $in['package'], $in['add'] ?? [], $in['drop'] ?? [], Duty::of($in['duty'] ?? null, $vehicle), $unit->variant?->code));
     }
 
+    public function quote(string $number, WriteQuote $quote): JsonResponse
+    {
+        return response()->json($quote->of(Unit::byNumber($number)));
+    }
+
     public function order(Request $request, string $number, PlaceOrder $action, RouteCard $card): JsonResponse
     {
         $in = $request->validate(self::ORDER + ['customer' => 'nullable|string|max:20', 'promisedOn' => 'nullable|date_format:Y-m-d', 'version' => 'nullable|integer']);

@@ -4,6 +4,7 @@ namespace App\Identification;
 
 use App\Shop\Person;
 use App\Shop\Refused;
+use Illuminate\Support\Facades\DB;
 use Yard\Core\Calculators;
 
 /**
@@ -79,7 +80,7 @@ final class Trainer
     public static function results(): array
     {
         return TrainerRound::query()->join('people', 'people.id', '=', 'trainer_rounds.person_id')->whereNotNull('ended_at')->groupBy('people.id', 'people.name')
-            ->get([\DB::raw('people.name'), \DB::raw('COUNT(*) AS rounds'), \DB::raw('SUM(right_answer) AS right_answers'), \DB::raw('AVG(question_score) AS score'), \DB::raw('SUM(effort) AS effort'), \DB::raw('SUM(engine_effort) AS engine_effort')])
+            ->get([DB::raw('people.name'), DB::raw('COUNT(*) AS rounds'), DB::raw('SUM(right_answer) AS right_answers'), DB::raw('AVG(question_score) AS score'), DB::raw('SUM(effort) AS effort'), DB::raw('SUM(engine_effort) AS engine_effort')])
             ->map(fn ($r) => ['name' => $r->name, 'rounds' => (int) $r->rounds, 'right' => (int) $r->right_answers, 'questionScore' => (float) $r->score, 'effortRatio' => $r->engine_effort > 0 ? (float) $r->effort / (float) $r->engine_effort : null] + array_intersect_key(Calculators::call('rate.interval', ['failures' => (int) $r->right_answers, 'units' => (int) $r->rounds]), ['lower' => 0, 'upper' => 0]))
             ->sortByDesc(fn (array $r) => [$r['right'] / $r['rounds'], $r['questionScore']])->values()->all();
     }

@@ -23,10 +23,12 @@ const Statement = lazy(() => import('./stations/receiving/Balances').then((m) =>
 const Interchange = lazy(() => import('./stations/interchange/Interchange').then((m) => ({ default: m.Interchange })));
 const Trainer = lazy(() => import('./stations/identification/Trainer').then((m) => ({ default: m.Trainer })));
 const CatalogDesk = lazy(() => import('./stations/catalog/CatalogDesk').then((m) => ({ default: m.CatalogDesk })));
+const Quote = lazy(() => import('./stations/builds/Quote').then((m) => ({ default: m.Quote })));
+const Power = lazy(() => import('./stations/power/Power').then((m) => ({ default: m.Power })));
 const Families = lazy(() => import('./stations/catalog/Families').then((m) => ({ default: m.Families })));
 const Insight = lazy(() => import('./stations/insight/Insight').then((m) => ({ default: m.Insight })));
 
-const LINKS = [['/', 'Yard'], ['/units', 'Units'], ['/receive', 'Receive'], ['/interchange', 'Interchange'], ['/stock', 'Stock'], ['/cores-owed', 'Core accounts'], ['/catalog', 'Catalog'], ['/insight', 'Insight'], ['/calculators', 'Calculators'], ['/house-rules', 'House rules']] as const;
+const LINKS = [['/', 'Yard'], ['/units', 'Units'], ['/receive', 'Receive'], ['/interchange', 'Interchange'], ['/stock', 'Stock'], ['/cores-owed', 'Core accounts'], ['/catalog', 'Catalog'], ['/power', 'Power flow'], ['/insight', 'Insight'], ['/calculators', 'Calculators'], ['/house-rules', 'House rules']] as const;
 
 const SHORTCUTS = [['/', 'Scan line'], ['y', 'Yard'], ['n', 'Receive a core'], ['x', 'Interchange'], ['[ and ]', 'Previous and next section of a route card'], ['l', 'Light or dark'], ['?', 'This list']] as const;
 
@@ -93,6 +95,7 @@ export function App() {
                             <Route path="/" element={<Yard />} />
                             <Route path="/units" element={<Units />} />
                             <Route path="/units/:number/label" element={<Label />} />
+                            <Route path="/units/:number/quote" element={<Quote />} />
                             <Route path="/units/:number/sheet" element={<Sheet />} />
                             <Route path="/units/:number/:section?" element={<UnitCard />} />
                             <Route path="/receive" element={<Receive />} />
@@ -102,6 +105,7 @@ export function App() {
                             <Route path="/cores-owed" element={<Balances />} />
                             <Route path="/cores-owed/:code" element={<Statement />} />
                             <Route path="/catalog/desk" element={<CatalogDesk />} />
+                            <Route path="/power/:family?" element={<Power />} />
                             <Route path="/stock" element={<Stock />} />
                             <Route path="/lots/:lot" element={<Lot />} />
                             <Route path="/catalog" element={<Families />} />

@@ -84,6 +84,19 @@ final class BuildTest extends TestCase
         $this->assertStringContainsString('55.00 more', $differs[0]);
     }
 
+    public function test_the_quote_adds_up_and_sets_the_alternatives_beside_it(): void
+    {
+        $this->bringTo('desk');
+        $this->assertProblem($this->as('manager')->read('/units/C-9001/quote'), 409, 'Write the order first');
+        $this->write('/units/C-9001/order', ['package' => 'tow', 'vehicle' => 'HW-TR5', 'customer' => 'WS-LOW'])->assertCreated();
+        $quote = $this->read('/units/C-9001/quote')->assertOk()->json();
+        $this->assertEqualsWithDelta($quote['price'], array_sum(array_column($quote['lines'], 'amount')), 0.005);
+        $this->assertEqualsWithDelta($quote['total'], $quote['price'] + array_sum(array_column($quote['core'], 'amount')), 0.005);
+        $this->assertSame(['Rebuild this one', 'Decline'], array_column($quote['alternatives'], 'what'), 'nothing stands on the shelf');
+        $this->assertEqualsWithDelta($quote['alternatives'][0]['price'] - $quote['alternatives'][0]['cost'], $quote['alternatives'][0]['left'], 0.005);
+        $this->assertNotEmpty($quote['surprises'], 'what may surprise the customer stands on the quote');
+    }
+
     public function test_a_held_unit_is_not_released(): void
     {
         $this->bringTo('desk');

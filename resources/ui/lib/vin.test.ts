@@ -22,4 +22,4 @@ it('vin.check agrees with a VIN package of somebody else', () => {
         invalid++;
     }
     expect([valid, invalid]).toEqual([60, 60]);
-});
+}, 60_000);

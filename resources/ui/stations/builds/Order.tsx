@@ -1,10 +1,12 @@
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
+import { Link } from 'react-router';
 import { answer, api, asProblem, fieldProblem, type Problem, type Schemas } from '../../lib/api';
 import { formatMoney } from '../../lib/format';
 import { useWrite } from '../../lib/useWrite';
 import { Choice, Field, Mark, Panel, ProblemNote, Select } from '../../parts/basics';
 import type { SectionProps } from '../yard/UnitCard';
+import { Compare } from './Compare';
 import { Margins } from './Margins';
 
 /** Order, package, wishes; rules answer with a sentence each; release freezes it and gives the serial. */
@@ -74,6 +76,7 @@ function Desk({ card, onCard }: SectionProps) {
                         <ProblemNote problem={problem} except={['/customer', '/vehicle']} />
                         <div className="mt-2 flex flex-wrap gap-2">
                             <button type="button" className="btn" disabled={busy} onClick={() => void save()}>Save the draft</button>
+                            {draft && <Link className="btn" to={`/units/${card.coreTag}/quote`}>Quote</Link>}
                             <button type="button" className="btn btn-main" disabled={busy || spec.status !== 'ok'} onClick={() => void release()}>Release the build</button>
                         </div>
                     </Panel>
@@ -113,6 +116,7 @@ function Desk({ card, onCard }: SectionProps) {
                         </ul>
                     </Panel>
                     {(spec.forbidden ?? []).length > 0 && <details className="sheet px-4 py-2"><summary className="min-h-11 py-2 font-semibold">Cannot come in: {spec.forbidden!.length}</summary><ul>{spec.forbidden!.map((o) => <li key={o.option} className="border-b border-rule py-1"><strong>{o.name}</strong> <span className="text-sm">{o.because}</span></li>)}</ul></details>}
+                    {b.packages.length > 1 && <Compare number={card.coreTag} packages={b.packages} vehicle={d.vehicle || null} duty={duty} />}
                     <Bom spec={spec} />
                 </div>
             )}

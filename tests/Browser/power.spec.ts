@@ -1,0 +1,60 @@
+import { expect, test } from '@playwright/test';
+import { signIn } from './people';
+
+test('a new train is entered, solved as typed, drawn, and kept as a family', async ({ page }) => {
+    await signIn(page, 'manager', '/power/new');
+    await expect(page.getByRole('heading', { name: 'Gear 1: 3.400' })).toBeVisible(); // ring held, sun in, carrier out: 1 + 72/30 (Willis)
+    await page.getByLabel('Sun teeth of P1').fill('0');
+    await expect(page.getByRole('alert').first()).toContainText('sunTeeth');
+    await page.getByLabel('Sun teeth of P1').fill('36');
+    await expect(page.getByRole('heading', { name: 'Gear 1: 3.000' })).toBeVisible();
+    await page.getByLabel('Second shaft of C1').fill('in');
+    await expect(page.getByRole('alert').first()).toContainText('ties the shaft "in" to itself');
+    await page.getByLabel('Second shaft of C1').fill('sun');
+    await page.getByLabel('B2 in gear 1').check();
+    await expect(page.getByText('two gears at once')).toBeVisible();
+    await page.getByLabel('B2 in gear 1').uncheck();
+    await expect(page.getByRole('img', { name: /Power flow. Gear 1, ratio 3.000; applied C1, B1/ })).toBeVisible();
+    await page.reload();
+    await expect(page.getByLabel('Sun teeth of P1')).toHaveValue('36');
+    await page.getByLabel('Code').fill('own3');
+    await page.getByLabel('Name', { exact: true }).fill('A train of our own');
+    await page.getByRole('button', { name: 'Write it into the catalog' }).click();
+    await expect(page.getByRole('button', { name: 'OWN3' })).toHaveAttribute('aria-pressed', 'true');
+    await expect(page.getByRole('heading', { name: 'Gear 1: 3.000' })).toBeVisible();
+});
+
+test('every family draws each of its gears', async ({ page }) => {
+    await signIn(page, 'viewer');
+    for (const [family, gears] of [['RD4', ['1', '2', '3', '4', 'R']], ['SX4', ['1', '4', 'R']], ['LP6', ['1', '5', '6', 'R']], ['TX6', ['2', '6', 'R']], ['GV5', ['3', '5', 'R']]] as const) {
+        await page.goto(`/power/${family}`);
+        for (const gear of gears) {
+            await page.getByRole('group', { name: 'Gear' }).getByRole('button', { name: gear, exact: true }).click();
+            await expect(page.getByRole('img', { name: new RegExp(`Power flow. Gear ${gear}, ratio -?[0-9.]+; applied`) })).toBeVisible();
+        }
+        await expect(page.getByRole('region', { name: 'Shift by shift' })).toContainText('kJ');
+    }
+});
+
+test('a tow order above the stock limit gets the cheapest package that holds, clashes are told, and a quote is printed', async ({ page }) => {
+    await signIn(page, 'manager', '/units/C-0219/order');
+    await page.getByRole('button', { name: 'Daily' }).click();
+    const hold = page.getByRole('region', { name: 'What it can hold' });
+    await expect(hold).toContainText('good for 432 N.m');
+    await page.getByLabel('Engine torque').fill('350 lbf.ft');
+    await expect(hold).toContainText('this order has 475');
+    await expect(page.getByRole('region', { name: 'What goes in' })).toContainText('Without it C3 in gear 4 has a margin of 1.05');
+    await page.getByLabel('Engine torque').fill('350 psi');
+    await expect(page.getByText('This field is a torque').or(page.getByText('torque,')).first()).toBeVisible();
+    await page.getByLabel('Engine torque').fill('350 lbf.ft');
+    await page.getByRole('button', { name: 'Add Deep pan' }).click();
+    await expect(page.getByRole('region', { name: 'What goes in' })).toContainText('needs "Long-neck filter"');
+    await expect(page.getByRole('region', { name: 'Packages side by side' })).toContainText('Weakest margin');
+    await page.getByLabel('Engine torque').fill('900');
+    await expect(page.getByText('It does not hold.')).toBeVisible();
+    await page.getByLabel('Engine torque').fill('350 lbf.ft');
+    await page.getByRole('button', { name: 'Save the draft' }).click();
+    await page.getByRole('link', { name: 'Quote' }).click();
+    await expect(page.getByRole('heading', { name: 'Quote' })).toBeVisible();
+    await expect(page.getByRole('region', { name: 'What else could be done' })).toContainText('Rebuild this one');
+});
