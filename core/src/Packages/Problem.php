@@ -443,25 +443,32 @@ final class Problem
         return $best;
     }
 
-    /**
-     * @param  list<string>  $chosen
-     * @param  list<string>  $wanted
-     */
-    public function whyIn(string $code, array $chosen, array $wanted): string
+    /** @param  list<string>  $chosen */
+    public function whyIn(string $code, array $chosen): string
     {
-        foreach ($this->clauses as $n => $clause) {
-            $positive = array_map(fn (array $l): string => $this->codes[$l[0]], array_values(array_filter($clause, static fn (array $l): bool => $l[1])));
-            $negative = array_map(fn (array $l): string => $this->codes[$l[0]], array_values(array_filter($clause, static fn (array $l): bool => ! $l[1])));
-            if (in_array($code, $positive, true) && array_diff($negative, $chosen) === [] && array_values(array_intersect($positive, $chosen)) === [$code]) {
-                return $this->sentences[$n];
+        $forced = function (array $rules) use ($code, $chosen): ?string {
+            foreach ($this->clauses as $n => $clause) {
+                $positive = array_map(fn (array $l): string => $this->codes[$l[0]], array_values(array_filter($clause, static fn (array $l): bool => $l[1])));
+                $negative = array_map(fn (array $l): string => $this->codes[$l[0]], array_values(array_filter($clause, static fn (array $l): bool => ! $l[1])));
+                if (in_array($this->rules[$n], $rules, true) && in_array($code, $positive, true) && array_diff($negative, $chosen) === [] && array_values(array_intersect($positive, $chosen)) === [$code]) {
+                    return $this->sentences[$n];
+                }
             }
+
+            return null;
+        };
+        $because = $forced(['requires']);
+        if ($because !== null) {
+            return $because;
         }
-        if ($this->margins !== null) {
-            $without = $this->margins->evaluate(array_values(array_diff($chosen, [$code])))['weakest'];
-            $with = $this->margins->evaluate($chosen)['weakest'];
-            if ($without !== null) {
-                return sprintf('Without it %s in gear %s has a margin of %.2f; with it the weakest margin is %.2f.', $without['element'], $without['gear'], $without['margin'], $with['margin'] ?? INF);
-            }
+        // What holds a margin says so, even where it is also one of a group.
+        $without = $this->enforceMargins ? $this->margins?->evaluate(array_values(array_diff($chosen, [$code]))) : null;
+        if ($without !== null && ! $without['holds'] && $without['weakest'] !== null) {
+            return sprintf('Without it %s in gear %s has a margin of %.2f; with it the weakest margin is %.2f.', $without['weakest']['element'], $without['weakest']['gear'], $without['weakest']['margin'], $this->margins->evaluate($chosen)['weakest']['margin'] ?? INF);
+        }
+        $because = $forced(['requiresAny', 'oneOf']);
+        if ($because !== null) {
+            return $because;
         }
 
         return 'It makes the choice the cheapest that holds.';

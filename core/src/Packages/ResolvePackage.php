@@ -157,7 +157,7 @@ final class ResolvePackage implements Calculator
         $forced = [...$lists['wanted'], ...$lists['always'], ...$lists['package']];
         $out = [
             'chosen' => $chosen,
-            'added' => array_values(array_map(fn (string $code): array => ['option' => $code, 'because' => $problem->whyIn($code, $chosen, $lists['wanted'])], array_filter($chosen, static fn (string $c): bool => ! in_array($c, $forced, true)))),
+            'added' => array_values(array_map(fn (string $code): array => ['option' => $code, 'because' => $problem->whyIn($code, $chosen)], array_filter($chosen, static fn (string $c): bool => ! in_array($c, $forced, true)))),
             'removed' => array_values(array_map(fn (string $code): array => ['option' => $code, 'because' => $problem->whyOut($code, $chosen)], array_diff($lists['package'], $chosen))),
             'forbidden' => $problem->forbidden($chosen),
             'cheapest' => ['chosen' => $chosen, 'price' => $price / 100, 'hours' => $hours, 'cost' => $price / 100 + $hours * $rate],
