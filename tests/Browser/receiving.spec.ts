@@ -125,7 +125,7 @@ test('a window is edited, seen as of last week, and the pack goes out and in wit
     const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Export the catalog' }).click()]);
     const file = info.outputPath('pack.json');
     await download.saveAs(file);
-    expect(JSON.parse(readFileSync(file, 'utf8')).families.length).toBe(5);
+    expect(JSON.parse(readFileSync(file, 'utf8')).families.length).toBeGreaterThanOrEqual(5);
     await page.getByLabel('Import a pack').setInputFiles(file);
     await page.getByRole('button', { name: 'Import', exact: true }).click();
     await expect(page.getByText(/0 new, 0 changed, \d+ as they were/)).toBeVisible({ timeout: 30_000 });

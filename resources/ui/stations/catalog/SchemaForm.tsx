@@ -126,7 +126,8 @@ function FreeJson({ name, value, onChange, problem, dropButton, readOnly }: { na
     const id = useId();
     return (
         <details className="sm:col-span-2" open={!!problem || text.length < 300}>
-            <summary className="min-h-9 py-1 font-semibold">{words(name)} <span className="text-sm font-normal text-faint">as JSON</span> {dropButton}</summary>
+            <summary className="min-h-9 py-1 font-semibold">{words(name)} <span className="text-sm font-normal text-faint">as JSON</span></summary>
+            {dropButton}
             <label htmlFor={id} className="sr-only">{words(name)} as JSON</label>
             <textarea id={id} className="input num text-sm" readOnly={readOnly} rows={Math.min(24, text.split('\n').length + 1)} spellCheck={false} value={text} aria-invalid={bad || problem ? true : undefined}
                 onChange={(e) => {
