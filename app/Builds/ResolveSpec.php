@@ -47,7 +47,7 @@ final class ResolveSpec
             'available' => $options->reject(fn (Option $o) => in_array($o->code, $result['chosen'], true) || in_array($o->code, array_column($result['forbidden'], 'option'), true))->map(fn (Option $o) => ['code' => $o->code, 'name' => $o->name, 'why' => $o->body['why'], 'price' => (float) $o->price])->values()->all(),
             'forbidden' => $name($result['forbidden']), 'added' => $name($result['added']), 'removed' => $name($result['removed']), 'omitted' => $result['omitted'] ?? [], 'bom' => $bom, 'partsCost' => round(array_sum(array_map(fn (array $l) => $l['count'] * $l['price'], $bom)), 2),
             'operations' => $result['operations'] ?? [], 'fluid' => ['name' => $family->body['fluid'], 'litres' => round($result['fluid_l'], 2)], 'hours' => round($result['hours'], 2), 'price' => round($result['price'], 2), 'labourRate' => (float) $rules['labour-rate'], 'always' => $family->body['always'],
-            'duty' => $duty?->written(), 'margins' => $result['margins'] ?? null, 'elements' => array_column($family->train['elements'], 'name', 'id'),
+            'duty' => $duty?->written(), 'margins' => $result['margins'] ?? null, 'sensitivity' => array_map(fn (array $r) => ['name' => $options[$r['option']]->name] + $r, $result['sensitivity'] ?? []), 'elements' => array_column($family->train['elements'], 'name', 'id'),
         ];
     }
 

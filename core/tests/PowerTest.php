@@ -252,6 +252,9 @@ final class PowerTest extends CoreTestCase
         $this->assertSame('pan-stock', $out['removed'][0]['option']);
         $this->assertSame([['part' => 'PN-31', 'count' => 1], ['part' => 'FL-21', 'count' => 1]], $out['bom'], 'the long filter leaves the short one out');
         $this->assertRelative(10.4, $out['fluid_l']);
+        // what one more option would do is what power.margin says of the same hardware
+        $five = $this->calc('package.resolve', ['wanted' => ['deep-pan', 'c3-five']] + $in)['margins']['largestInputTorque_nm'];
+        $this->assertEqualsWithDelta($five, array_column($out['sensitivity'], 'largestInputTorque_nm', 'option')['c3-five'], 1e-9);
         $clash = $this->calc('package.resolve', ['wanted' => ['deep-pan', 'pan-stock']] + $in);
         $this->assertSame(['conflict', ['deep-pan', 'pan-stock']], [$clash['status'], $clash['conflicts'][0]['options']]);
         $this->assertStringContainsString('cannot be in one unit', $clash['conflicts'][0]['explain']);

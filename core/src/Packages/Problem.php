@@ -509,6 +509,32 @@ final class Problem
     }
 
     /**
+     * What each single option that is not in would do to the largest input torque, the best first.
+     *
+     * @param  list<string>  $chosen
+     * @return list<array{option: string, largestInputTorque_nm: float, gain_nm: float}>
+     */
+    public function sensitivity(array $chosen): array
+    {
+        $out = [];
+        $now = $this->margins?->evaluate($chosen)['largest'];
+        foreach ($this->codes as $code) {
+            if ($now === null || in_array($code, $chosen, true) || ! $this->margins->concerns($code) || $this->options[$code]->notHere !== null) {
+                continue;
+            }
+            // In the order of the catalog, as the options would stand in a choice: what replaces a part comes after it.
+            $with = array_values(array_filter($this->codes, static fn (string $c): bool => $c === $code || in_array($c, $chosen, true)));
+            $largest = $this->margins->evaluate($with)['largest'];
+            if ($largest !== null) {
+                $out[] = ['option' => $code, 'largestInputTorque_nm' => $largest, 'gain_nm' => $largest - $now];
+            }
+        }
+        usort($out, static fn (array $a, array $b): int => $b['gain_nm'] <=> $a['gain_nm']);
+
+        return $out;
+    }
+
+    /**
      * Options that cannot come to this choice, each with its sentence.
      *
      * @param  list<string>  $chosen

@@ -164,7 +164,7 @@ final class ResolvePackage implements Calculator
             'bom' => $lines, 'omitted' => $omitted, 'operations' => $operations, 'fluid_l' => $fluid, 'hours' => $hours, 'price' => $price / 100,
         ];
 
-        return $out + ($problem->margins === null ? [] : ['margins' => $problem->margins->of($chosen)]);
+        return $out + ($problem->margins === null ? [] : ['margins' => $problem->margins->of($chosen), 'sensitivity' => $problem->sensitivity($chosen)]);
     }
 
     /**

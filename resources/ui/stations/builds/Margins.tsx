@@ -4,7 +4,7 @@ import { Mark, Panel } from '../../parts/basics';
 type M = Schemas['Margins'];
 
 /** Capacity over demand, gear by gear and element by element; the bar ends at twice the limit. */
-export function Margins({ margins, elements, torque }: { margins: M; elements: Record<string, string>; torque: number }) {
+export function Margins({ margins, elements, torque, sensitivity = [] }: { margins: M; elements: Record<string, string>; torque: number; sensitivity?: NonNullable<Schemas['Spec']['sensitivity']> }) {
     const ids = [...new Set(margins.gears.flatMap((g) => g.elements.map((e) => e.element)))];
     const w = margins.weakest;
     return (
@@ -29,6 +29,7 @@ export function Margins({ margins, elements, torque }: { margins: M; elements: R
                     </tbody>
                 </table>
             </div>
+            {sensitivity.length > 0 && <p className="mt-2 text-sm">What would raise it most: {sensitivity[0]!.gain_nm > 0.5 ? sensitivity.filter((x) => x.gain_nm > 0.5).slice(0, 3).map((x) => `${x.name}, to ${x.largestInputTorque_nm.toFixed(0)} N.m`).join('; ') : 'no single option; two weak links stand close together'}.</p>}
             {margins.selfApplying.length > 0 && <details className="mt-2"><summary className="min-h-11 py-2 font-semibold"><Mark kind="warn">Oil in a released drum beats its return springs</Mark></summary><ul>{margins.selfApplying.map((r) => <li key={r.gear + r.element}>{elements[r.element] ?? r.element} in gear {r.gear}: {r.force_n.toFixed(0)} N against {r.returnForce_n.toFixed(0)} N at {r.drumSpeed_rpm.toFixed(0)} rev/min{r.selfApplyInputSpeed_rpm !== undefined && `; from ${r.selfApplyInputSpeed_rpm.toFixed(0)} rev/min of the input on`}</li>)}</ul></details>}
             {margins.unknown.length > 0 && <p className="mt-1 text-sm text-faint">Not determined by statics or not described: {margins.unknown.map((u) => `${u.element} in ${u.gear}`).join(', ')}.</p>}
         </Panel>

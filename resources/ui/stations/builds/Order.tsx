@@ -86,7 +86,7 @@ function Desk({ card, onCard }: SectionProps) {
                 <div className="flex flex-col gap-3">
                     {spec.conflicts.map((c, i) => <p key={i} role="alert" className="border-l-4 border-bad bg-sheet px-4 py-2"><Mark kind="bad">{c.rule === 'margin' ? 'It does not hold.' : 'These clash.'}</Mark> {c.explain}</p>)}
                     {(spec.alternatives ?? []).length > 0 && <p className="border-l-4 border-warn bg-sheet px-4 py-2">What would go: {spec.alternatives!.map((a) => <button key={a.without} type="button" className="btn mr-2" onClick={() => set({ add: d.add.filter((x) => x !== a.without) })}>without {a.name}, {formatMoney(a.price)}</button>)}</p>}
-                    {spec.margins && <Margins margins={spec.margins} elements={spec.elements ?? {}} torque={spec.duty?.engineTorque_nm ?? 0} />}
+                    {spec.margins && <Margins margins={spec.margins} elements={spec.elements ?? {}} torque={spec.duty?.engineTorque_nm ?? 0} sensitivity={spec.sensitivity} />}
                     <Panel title="What goes in" aside={`${spec.options.length} options`}>
                         <ul className="divide-y divide-rule">
                             {spec.options.map((o) => {

@@ -6,6 +6,7 @@ import { useSession } from '../../lib/session';
 import { useDraft } from '../../lib/useDraft';
 import { useWrite } from '../../lib/useWrite';
 import { Choice, Field, Loading, Mark, Panel, ProblemNote } from '../../parts/basics';
+import { Feel } from './Feel';
 import { PowerFlow, SpeedDiagram } from './PowerFlow';
 import { TrainEditor } from './TrainEditor';
 import type { Shift, Solved, Train } from './trains';
@@ -126,6 +127,7 @@ function Desk({ train, onChange }: { train: Train; onChange?: (change: Partial<T
                     </Panel>
                 </>
             )}
+            <Feel />
             <TrainEditor train={train} onChange={onChange} problem={problem} />
         </div>
     );
