@@ -61,6 +61,17 @@ final class PackageRulesTest extends CoreTestCase
         $this->assertSame('conflict', $this->resolve($rules, ['oneOf' => [['shallow', 'deep']], 'wanted' => ['shallow', 'deep']])['status']);
     }
 
+    public function test_only_what_a_wish_or_the_house_keeps_out_is_forbidden(): void
+    {
+        $rules = ['band' => [], 'wide band' => ['excludes' => ['band']], 'bushings' => [], 'old bushings' => ['excludes' => ['bushings']], 'servo' => ['requires' => ['wide band']]];
+        $forbidden = fn (array $order): array => array_column($this->resolve($rules, $order + ['package' => ['band'], 'always' => ['bushings']])['forbidden'], 'because', 'option');
+        $this->assertSame(['old bushings'], array_keys($forbidden([])), 'the wide band may come: the package gives way');
+        $this->assertSame(['wide band', 'old bushings', 'servo'], array_keys($forbidden(['wanted' => ['band']])));
+        foreach (['"servo" needs "wide band"', '"wide band" and "band" cannot be in one unit'] as $step) {
+            $this->assertStringContainsString($step, $forbidden(['wanted' => ['band']])['servo']);
+        }
+    }
+
     public function test_omitted_parts_carry_their_reason(): void
     {
         $order = ['base' => ['parts' => [['part' => 'spacer']]]];

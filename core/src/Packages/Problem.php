@@ -535,18 +535,20 @@ final class Problem
     }
 
     /**
-     * Options that cannot come to this choice, each with its sentence.
+     * Options that the rules keep out beside these wishes and the house list, each with its sentence. What only an option of
+     * the package keeps out is not among them: a wish would take its place.
      *
-     * @param  list<string>  $chosen
+     * @param  list<string>  $wanted
      * @return list<array{option: string, because: string}>
      */
-    public function forbidden(array $chosen): array
+    public function forbidden(array $wanted): array
     {
         $out = [];
         foreach ($this->codes as $code) {
-            $because = $this->options[$code]->notHere ?? (in_array($code, $chosen, true) ? null : $this->blocker($code, $chosen));
-            if ($because !== null) {
-                $out[] = ['option' => $code, 'because' => $because];
+            if ($this->options[$code]->notHere !== null) {
+                $out[] = ['option' => $code, 'because' => $this->options[$code]->notHere];
+            } elseif (! in_array($code, $this->unwanted, true) && $this->start($wanted) !== null && $this->start([...$wanted, $code]) === null) {
+                $out[] = ['option' => $code, 'because' => $this->chain([...$wanted, $code])['explain']];
             }
         }
 

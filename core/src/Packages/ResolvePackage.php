@@ -159,7 +159,7 @@ final class ResolvePackage implements Calculator
             'chosen' => $chosen,
             'added' => array_values(array_map(fn (string $code): array => ['option' => $code, 'because' => $problem->whyIn($code, $chosen)], array_filter($chosen, static fn (string $c): bool => ! in_array($c, $forced, true)))),
             'removed' => array_values(array_map(fn (string $code): array => ['option' => $code, 'because' => $problem->whyOut($code, $chosen)], array_diff($lists['package'], $chosen))),
-            'forbidden' => $problem->forbidden($chosen),
+            'forbidden' => $problem->forbidden($lists['wanted']),
             'cheapest' => ['chosen' => $chosen, 'price' => $price / 100, 'hours' => $hours, 'cost' => $price / 100 + $hours * $rate],
             'bom' => $lines, 'omitted' => $omitted, 'operations' => $operations, 'fluid_l' => $fluid, 'hours' => $hours, 'price' => $price / 100,
         ];

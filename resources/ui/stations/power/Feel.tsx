@@ -9,7 +9,7 @@ type Answer = { builds: { name: string; start_kpa: number; end_kpa: number; volu
 
 /** Shear modulus of spring steel and density of the fluid: usual values of handbooks, from memory. */
 const [MODULUS, DENSITY, DISCHARGE] = [79.3, 850, 0.62];
-const STOCK: Build = { pistonDiameter_mm: '30', wire_mm: '2.4', meanDiameter_mm: '18', activeCoils: '9', freeLength_mm: '75', installedLength_mm: '70', stroke_mm: '44.5', orifice_mm: '2.0' };
+const STOCK: Build = { pistonDiameter_mm: '30', wire_mm: '2.2', meanDiameter_mm: '18', activeCoils: '8', freeLength_mm: '75', installedLength_mm: '70', stroke_mm: '44.5', orifice_mm: '2.0' };
 
 /** What a spring, a stroke or an orifice does to the feel of a shift: the accumulator before and after. */
 export function Feel() {
