@@ -145,9 +145,9 @@ test('a CSV file shows its wrong lines, then its preview, then is written', asyn
     await expect(latest).toContainText('Line 3: There is no part "NOPE"');
     await expect(latest).toContainText('Line 4: The column "price" must be a number');
     await send('number,price\nBP-195,22.50\n');
-    await expect(latest.getByRole('button', { name: 'Write 1 lines' })).toBeVisible({ timeout: 20_000 });
-    await latest.getByRole('button', { name: 'Write 1 lines' }).click();
-    await expect(latest).toContainText('written', { timeout: 20_000 });
+    await expect(latest.getByRole('button', { name: 'Write 1 line' })).toBeVisible({ timeout: 20_000 });
+    await latest.getByRole('button', { name: 'Write 1 line' }).click();
+    await expect(latest.getByText('written', { exact: true })).toBeVisible({ timeout: 20_000 });
     await scan(page, 'BP-195');
     await expect(page.getByText('22.50')).toBeVisible();
 });

@@ -87,7 +87,7 @@ function ImportView({ i, open, onDone }: { i: Import; open: boolean; onDone: () 
             )}
             <ProblemNote problem={problem} />
             <div className="mt-2 flex gap-2">
-                {i.state === 'ready' && <button type="button" className="btn btn-main" disabled={busy} onClick={() => void write((headers) => api.POST('/catalog/uploads/{import}/confirm', { params: { path: { import: i.id } }, headers }), onDone)}>Write {i.newRows + i.changedRows} lines</button>}
+                {i.state === 'ready' && <button type="button" className="btn btn-main" disabled={busy} onClick={() => void write((headers) => api.POST('/catalog/uploads/{import}/confirm', { params: { path: { import: i.id } }, headers }), onDone)}>Write {i.newRows + i.changedRows} {i.newRows + i.changedRows === 1 ? 'line' : 'lines'}</button>}
                 {(i.state === 'ready' || running) && <button type="button" className="btn" disabled={busy} onClick={() => void write((headers) => api.POST('/catalog/uploads/{import}/cancel', { params: { path: { import: i.id } }, headers }), onDone)}>{running ? 'Stop it' : 'Leave it'}</button>}
             </div>
         </Panel>
