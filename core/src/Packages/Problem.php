@@ -364,14 +364,17 @@ final class Problem
         do {
             $changed = false;
             foreach ($this->clauses as $n => $clause) {
-                $open = array_values(array_filter($clause, static fn (array $l): bool => ! isset($values[$l[0]])));
-                if (array_filter($clause, static fn (array $l): bool => isset($values[$l[0]]) && $values[$l[0]][0] === $l[1]) !== [] || count($open) > 1) {
-                    continue;
+                $open = null;
+                foreach ($clause as $literal) {
+                    if (isset($values[$literal[0]]) ? $values[$literal[0]][0] === $literal[1] : $open !== null) {
+                        continue 2; // holds, or leaves a choice
+                    }
+                    $open = isset($values[$literal[0]]) ? $open : $literal;
                 }
-                if ($open === []) {
+                if ($open === null) {
                     return ['rule' => $this->rules[$n], 'explain' => implode(' ', $this->trace($n, $values))];
                 }
-                $values[$open[0][0]] = [$open[0][1], $n];
+                $values[$open[0]] = [$open[1], $n];
                 $changed = true;
             }
         } while ($changed);
@@ -544,10 +547,11 @@ final class Problem
     public function forbidden(array $wanted): array
     {
         $out = [];
-        foreach ($this->codes as $code) {
+        $fixed = $this->start($wanted);
+        foreach ($this->codes as $i => $code) {
             if ($this->options[$code]->notHere !== null) {
                 $out[] = ['option' => $code, 'because' => $this->options[$code]->notHere];
-            } elseif (! in_array($code, $this->unwanted, true) && $this->start($wanted) !== null && $this->start([...$wanted, $code]) === null) {
+            } elseif ($fixed !== null && ! in_array($code, $this->unwanted, true) && ! ($fixed[$i] ?? false) && (isset($fixed[$i]) || $this->propagate($fixed + [$i => true], $this->in[$i] ?? []) === null)) {
                 $out[] = ['option' => $code, 'because' => $this->chain([...$wanted, $code])['explain']];
             }
         }
