@@ -10,7 +10,7 @@ use Illuminate\Http\Request;
 
 final class BuildsController
 {
-    private const ORDER = ['package' => 'required|string|max:60', 'add' => 'array|max:60', 'add.*' => 'string|max:60', 'drop' => 'array|max:60', 'drop.*' => 'string|max:60', 'vehicle' => 'nullable|string|max:40', 'duty' => 'nullable|array', 'duty.engineTorque' => 'nullable|string|max:30', 'duty.shiftSpeed' => 'nullable|string|max:30', 'duty.trailer' => 'nullable|string|max:30', 'duty.hold' => 'boolean'];
+    private const ORDER = ['package' => 'required|string|max:60', 'add' => 'array|max:60', 'add.*' => 'string|max:60', 'drop' => 'array|max:60', 'drop.*' => 'string|max:60', 'vehicle' => 'nullable|string|max:40', 'duty' => 'nullable|array', 'duty.engineTorque' => 'nullable|string|max:30', 'duty.shiftSpeed' => 'nullable|string|max:30', 'duty.hold' => 'boolean'];
 
     public function preview(Request $request, string $number, ResolveSpec $resolve): JsonResponse
     {

@@ -16,7 +16,7 @@ final readonly class Duty
     }
 
     /**
-     * @param  array{engineTorque?: ?string, shiftSpeed?: ?string, trailer?: ?string, hold?: bool}|null  $in  as typed on the order
+     * @param  array{engineTorque?: ?string, shiftSpeed?: ?string, hold?: bool}|null  $in  as typed on the order
      * @return self|null null when neither the order nor the vehicle says how much torque comes in
      */
     public static function of(?array $in, ?Vehicle $vehicle): ?self
@@ -30,9 +30,8 @@ final readonly class Duty
             throw \App\Shop\Refused::at('/duty/engineTorque', 'The engine torque must lie between 0 and 5000 N.m.');
         }
         $speed = trim((string) ($in['shiftSpeed'] ?? '')) === '' ? self::SHIFT_SPEED : round(Quantity::parse((string) $in['shiftSpeed'], 'rotation', 'rpm', '/duty/shiftSpeed')->in('rpm'), 3);
-        $trailer = trim((string) ($in['trailer'] ?? '')) === '' ? 0.0 : Quantity::parse((string) $in['trailer'], 'mass', 'kg', '/duty/trailer')->si;
 
-        return new self($torque, $speed, $vehicle === null ? null : (float) $vehicle->mass_kg + $trailer, $vehicle === null ? null : (float) $vehicle->axle_ratio, (bool) ($in['hold'] ?? true), $typed);
+        return new self($torque, $speed, $vehicle === null ? null : (float) $vehicle->mass_kg, $vehicle === null ? null : (float) $vehicle->axle_ratio, (bool) ($in['hold'] ?? true), $typed);
     }
 
     /** @return array<string, mixed> */

@@ -23,7 +23,7 @@ function Desk({ card, onCard }: SectionProps) {
     const [spec, setSpec] = useState<Schemas['Spec'] | null>(draft?.spec ?? null);
     const [told, setTold] = useState<string[]>([]);
     const { busy, problem, write } = useWrite();
-    const duty = { engineTorque: d.engineTorque, shiftSpeed: d.shiftSpeed, trailer: d.trailer, hold: d.hold };
+    const duty = { engineTorque: d.engineTorque, shiftSpeed: d.shiftSpeed, hold: d.hold };
     const [wrong, setWrong] = useState<Problem | null>(null);
     const asked = JSON.stringify([d.package, d.add, d.drop, d.vehicle, duty]);
     useEffect(() => {
@@ -126,8 +126,8 @@ function Desk({ card, onCard }: SectionProps) {
 
 /** The duty typed on a saved draft. */
 function dutyOf(lines: unknown) {
-    const duty = (lines as { duty?: Partial<Record<'engineTorque' | 'shiftSpeed' | 'trailer', string>> & { hold?: boolean } } | undefined)?.duty;
-    return { engineTorque: duty?.engineTorque ?? '', shiftSpeed: duty?.shiftSpeed ?? '', trailer: duty?.trailer ?? '', hold: duty?.hold ?? true };
+    const duty = (lines as { duty?: Partial<Record<'engineTorque' | 'shiftSpeed', string>> & { hold?: boolean } } | undefined)?.duty;
+    return { engineTorque: duty?.engineTorque ?? '', shiftSpeed: duty?.shiftSpeed ?? '', hold: duty?.hold ?? true };
 }
 
 function Frozen({ card, spec }: SectionProps & { spec: Schemas['Spec'] }) {
