@@ -29,7 +29,7 @@ final class BenchmarkCommand extends Command
 
             return 1;
         }
-        $ok = $this->reads() & $this->writes() & $this->calculator() & $this->firstLoad();
+        $ok = $this->reads() & $this->writes() & $this->orderDesk() & $this->calculator() & $this->firstLoad();
 
         return $ok ? 0 : 1;
     }
@@ -63,6 +63,27 @@ final class BenchmarkCommand extends Command
             'a step done' => fn () => $this->send('POST', '/api/units/C-0217/teardown/steps/outside'),
             'receive a core' => fn () => $this->send('POST', '/api/units', ['coreTag' => 'B-'.strtoupper(Str::random(10)), 'jobType' => 'rebuild', 'ownership' => 'exchange', 'grade' => 'A', 'complaint' => 'bench', 'family' => 'RD4']),
         ]);
+    }
+
+    /** A change at the order desk: package, margins of every gear and what each further option would do, over HTTP. */
+    private function orderDesk(): bool
+    {
+        $taken = [];
+        for ($i = 0; $i < (int) $this->option('rounds') + 5; $i++) {
+            $taken[] = $this->milliseconds(function () use ($i): void {
+                $response = $this->send('POST', '/api/units/C-0217/order/preview', ['package' => $i % 2 === 0 ? 'daily' : 'tow', 'add' => $i % 3 === 0 ? ['deep-pan'] : [], 'duty' => ['engineTorque' => (string) (300 + 5 * ($i % 20)), 'hold' => true]]);
+                if ($response->getStatusCode() !== 200) {
+                    throw new \RuntimeException("The order desk answered {$response->getStatusCode()}: ".$response->getBody());
+                }
+            });
+        }
+        $taken = array_slice($taken, 5);
+        sort($taken);
+        $p95 = $taken[(int) floor(0.95 * (count($taken) - 1))];
+        $this->line('');
+        $this->line(sprintf('A change at the order desk over HTTP: p50 %.1f ms, p95 %.1f ms (goal: under 150) %s', $taken[intdiv(count($taken), 2)], $p95, $p95 < 150.0 ? 'ok' : 'OVER'));
+
+        return $p95 < 150.0;
     }
 
     private function calculator(): bool
