@@ -13,6 +13,7 @@ final class Calculators
         'band.capacity' => Hydraulics\BandCapacity::class,
         'clutch.capacity' => Hydraulics\ClutchCapacity::class,
         'converter.depth' => Fit\ConverterDepth::class,
+        'converter.match' => Power\ConverterMatch::class,
         'diagnose.gears' => Diagnosis\DiagnoseGears::class,
         'endplay.select' => Fit\EndPlay::class,
         'evidence.rank' => Evidence\RankHypotheses::class,
@@ -35,8 +36,10 @@ final class Calculators
         'torque.adapter' => Fasteners\TorqueAdapter::class,
         'torque.lever' => Fasteners\TorqueLever::class,
         'trace.analyse' => Dyno\AnalyseTrace::class,
+        'tyre.size' => Power\TyreSize::class,
         'units.convert' => Units\ConvertUnits::class,
         'units.parse' => Units\ParseQuantity::class,
+        'vehicle.launch' => Power\VehicleLaunch::class,
         'vin.check' => Vin\CheckVin::class,
     ];
 

@@ -44,4 +44,14 @@ abstract class CoreTestCase extends TestCase
         $this->assertIsNumeric($actual, $message);
         $this->assertEqualsWithDelta($expected, (float) $actual, max(abs($expected) * $tolerance, $expected === 0.0 ? 1e-9 : 0.0), $message);
     }
+
+    /** @return list<float> numbers R prints; the test is skipped where R is not installed */
+    protected function r(string $code): array
+    {
+        if (trim((string) shell_exec('command -v Rscript')) === '') {
+            $this->markTestSkipped('R is not installed.');
+        }
+
+        return array_map(floatval(...), preg_split('/\s+/', trim((string) shell_exec('Rscript --vanilla -e '.escapeshellarg("cat(format($code, digits = 15))").' 2>/dev/null'))) ?: []);
+    }
 }

@@ -7,16 +7,6 @@ namespace Yard\Core\Tests;
 /** General-purpose programs as a second opinion where they are installed; the same cases stand as numbers elsewhere. */
 final class OutsideJudgesTest extends CoreTestCase
 {
-    /** @return list<float> numbers R prints */
-    private function r(string $code): array
-    {
-        if (trim((string) shell_exec('command -v Rscript')) === '') {
-            $this->markTestSkipped('R is not installed.');
-        }
-
-        return array_map(floatval(...), preg_split('/\s+/', trim((string) shell_exec('Rscript --vanilla -e '.escapeshellarg("cat(format($code, digits = 15))").' 2>/dev/null'))) ?: []);
-    }
-
     public function test_exact_intervals_agree_with_r(): void
     {
         foreach ([[2, 31, 0.95], [9, 40, 0.9], [0, 12, 0.99]] as [$x, $n, $level]) {

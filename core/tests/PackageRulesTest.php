@@ -95,4 +95,108 @@ final class PackageRulesTest extends CoreTestCase
             $this->assertSame([$one['status'], $one['cheapest']['cost'] ?? null], [$two['status'], $two['cheapest']['cost'] ?? null], (string) json_encode($rules));
         }
     }
+
+    public function test_a_part_that_is_never_left_out_keeps_options_out_that_would(): void
+    {
+        // load-release springs in a small high-gear clutch: without them it comes on before the band is off (common practice)
+        $rules = ['no springs' => ['omits' => ['release springs']], 'solid rings' => []];
+        $never = ['neverOmit' => [['part' => 'release springs', 'why' => 'Without them the high clutch comes on before the band is off.']]];
+        $this->assertSame(['no springs'], $this->resolve($rules, ['wanted' => ['no springs']])['chosen']);
+        $out = $this->resolve($rules, $never + ['wanted' => ['no springs']]);
+        $this->assertSame(['conflict', '"no springs" leaves out release springs, which is never left out here: without them the high clutch comes on before the band is off.'], [$out['status'], $out['conflicts'][0]['explain']]);
+        $this->assertSame(['no springs'], array_column($this->resolve($rules, $never)['forbidden'], 'option'));
+        $this->assertRefused('package.resolve', ['options' => [['code' => 'a', 'price' => 1]], 'neverOmit' => [['part' => 'x']]], 'missing', '/neverOmit/0/why');
+    }
+
+    public function test_work_and_checks_come_with_the_options_that_ask_for_them(): void
+    {
+        $rules = ['one plate more' => ['operations' => ['Thin the backing plate.'], 'checks' => ['Measure the clearance anew.']], 'pan' => ['checks' => ['Fill by the dipstick.']]];
+        $out = $this->resolve($rules, ['wanted' => ['pan', 'one plate more']]);
+        $this->assertSame([['Thin the backing plate.'], ['Measure the clearance anew.', 'Fill by the dipstick.']], [$out['operations'], $out['checks']]);
+        $this->assertSame([], $this->resolve($rules, [])['checks']);
+    }
+
+    /** @return array<string, mixed> a train of one gear behind a 400 N.m engine; stall of a converter with K = 105 is 2100 */
+    private static function power(): array
+    {
+        return ['input' => 'in', 'output' => 'out', 'sets' => [], 'elements' => [['id' => 'C', 'kind' => 'clutch', 'a' => 'in', 'b' => 'out']], 'gears' => [['name' => '1', 'applied' => ['C']]], 'capacities' => ['C' => ['kind' => 'fixed', 'torque_nm' => 800]], 'pressure_kpa' => 1000, 'engine' => ['torque_nm' => 400], 'slipping' => ['1']];
+    }
+
+    public function test_the_converter_is_chosen_with_the_unit(): void
+    {
+        $converter = fn (string $hub, float $k, float $ratio = 1.8, array $lockup = ['modulated']): array => ['converter' => ['hub' => $hub, 'lockup' => $lockup, 'kFactor' => $k, 'stallTorqueRatio' => $ratio]];
+        $rules = ['stock' => $converter('62 mm', 105) + ['price' => 10], 'stock late' => $converter('66 mm', 105) + ['price' => 10], 'tight' => $converter('62 mm', 90) + ['price' => 40], 'loose' => $converter('62 mm', 140) + ['price' => 50], 'on-off only' => $converter('62 mm', 100, 1.8, ['on-off']) + ['price' => 5]];
+        $order = ['oneOf' => [array_keys($rules)], 'package' => ['stock', 'stock late'], 'power' => self::power(), 'converterFit' => ['hub' => '62 mm', 'lockup' => 'modulated', 'stall_rpm' => ['min' => 1700, 'max' => 2400]]];
+        $out = $this->resolve($rules, $order);
+        $this->assertSame([['stock'], []], [$out['chosen'], $out['removed']], 'its sister for the other hub is not missed');
+        $this->assertRelative(2100.0, $out['converter']['stall_rpm']);
+        $because = array_column($out['forbidden'], 'because', 'option');
+        $this->assertSame('"stock late" has a hub of 66 mm, and this unit takes 62 mm.', $because['stock late']);
+        $this->assertSame('"on-off only" has a lock-up for on-off control, and this unit\'s is modulated.', $because['on-off only']);
+        $this->assertSame('"loose" does not match: with this engine it stalls at 2800 rev/min, above the 1700 to 2400 rev/min this duty wants: it slips and heats the fluid.', $because['loose']);
+        $late = $this->resolve($rules, ['converterFit' => ['hub' => '66 mm']] + $order);
+        $this->assertSame(['stock late'], $late['chosen']);
+        $tow = $this->resolve($rules, ['converterFit' => ['hub' => '62 mm', 'lockup' => 'modulated', 'stall_rpm' => ['min' => 1500, 'max' => 1900]]] + $order);
+        $this->assertSame(['tight'], $tow['chosen'], 'the only one that matches');
+        $this->assertStringContainsString('stalls at 2100', $tow['removed'][0]['because']);
+        $anyway = $this->resolve($rules, ['enforceMargins' => false, 'wanted' => ['loose']] + $order);
+        $this->assertSame([['loose'], false], [$anyway['chosen'], $anyway['converter']['fits']], 'not enforced: told, not refused');
+        $none = $this->resolve($rules, ['converterFit' => ['hub' => '70 mm']] + $order);
+        $this->assertSame('conflict', $none['status']);
+        $this->assertStringContainsString('this unit takes 70 mm', $none['conflicts'][0]['explain']);
+        $this->assertArrayNotHasKey('ignored', $none, 'every field is read, whatever was refused first');
+    }
+
+    public function test_a_tighter_converter_can_be_what_holds_first_gear(): void
+    {
+        // capacity 800: torque ratio 2.2 asks 880 of the clutch, 1.9 asks 760
+        $rules = ['stock' => ['price' => 0, 'converter' => ['kFactor' => 105, 'stallTorqueRatio' => 2.2]], 'tight' => ['price' => 90, 'converter' => ['kFactor' => 100, 'stallTorqueRatio' => 1.9]]];
+        $out = $this->resolve($rules, ['oneOf' => [['stock', 'tight']], 'package' => ['stock'], 'power' => self::power()]);
+        $this->assertSame(['tight'], $out['chosen']);
+        $this->assertStringContainsString('margin', $out['added'][0]['because']);
+        $this->assertRelative(800 / 760, $out['margins']['weakest']['margin']);
+        $now = $this->resolve($rules, ['oneOf' => [['stock', 'tight']], 'package' => ['tight'], 'power' => self::power()]);
+        $this->assertSame('stock', $now['sensitivity'][0]['option']);
+        $this->assertRelative(800 / 2.2, $now['sensitivity'][0]['largestInputTorque_nm'], 1e-9, 'the stock one in its place, not beside it');
+    }
+
+    public function test_forbidden_is_what_no_choice_can_hold_by_trying_every_choice(): void
+    {
+        mt_srand(11);
+        $deep = 0;
+        for ($case = 0; $case < 120; $case++) {
+            $codes = range('a', 'h');
+            $rules = $either = [];
+            foreach ($codes as $i => $code) {
+                $other = fn (): string => $codes[($i + mt_rand(1, 7)) % 8];
+                $later = array_slice($codes, $i + 1);
+                $rules[$code] = ['requires' => $later !== [] && mt_rand(0, 3) === 0 ? [$later[array_rand($later)]] : [], 'excludes' => mt_rand(0, 2) === 0 ? [$other()] : [], 'requiresAny' => mt_rand(0, 2) === 0 ? [[$other(), $other()]] : []];
+            }
+            $order = ['wanted' => mt_rand(0, 1) === 1 ? [$codes[mt_rand(0, 7)]] : [], 'always' => [$codes[mt_rand(0, 7)]], 'oneOf' => mt_rand(0, 1) === 1 ? [['b', 'e']] : []];
+            $possible = [];
+            $any = false;
+            for ($bits = 0; $bits < 256; $bits++) {
+                $in = array_values(array_filter($codes, fn (string $c): bool => (bool) ($bits >> (ord($c) - 97) & 1)));
+                $holds = array_diff([...$order['wanted'], ...$order['always']], $in) === [];
+                foreach ($in as $code) {
+                    $holds = $holds && array_diff($rules[$code]['requires'], $in) === [] && array_intersect($rules[$code]['excludes'], $in) === [] && ($rules[$code]['requiresAny'] === [] || array_intersect($rules[$code]['requiresAny'][0], $in) !== []);
+                }
+                foreach ($order['oneOf'] as $group) {
+                    $holds = $holds && count(array_intersect($group, $in)) === 1;
+                }
+                if ($holds) {
+                    $any = true;
+                    $possible += array_flip($in);
+                }
+            }
+            $out = $this->resolve($rules, $order);
+            $this->assertSame($any ? 'ok' : 'conflict', $out['status']);
+            if ($any) {
+                $told = array_column($out['forbidden'], 'option');
+                $this->assertSame(array_values(array_diff($codes, array_keys($possible))), $told, (string) json_encode([$rules, $order]));
+                $deep += count($told);
+            }
+        }
+        $this->assertGreaterThan(100, $deep, 'the cases had something to find');
+    }
 }

@@ -5,6 +5,8 @@ declare(strict_types=1);
 namespace Yard\Core\Packages;
 
 use Yard\Core\Power\Capacity;
+use Yard\Core\Power\Converter;
+use Yard\Core\Power\Hardware;
 use Yard\Core\Power\Plan;
 use Yard\Core\Power\PowerMargin;
 
@@ -14,7 +16,7 @@ final class Margins
     /** @var array<string, array{gears: list<array<string, mixed>>, weakest: array{gear: string, element: string, margin: float, demand_nm: float, capacity_nm: float}|null, largest: ?float, holds: bool, unknown: list<array{gear: string, element: string}>}> */
     private array $known = [];
 
-    /** @param  array<string, array{capacities: array<string, Capacity>, pressureFactor: float}>  $overrides  option => what it changes */
+    /** @param  array<string, array{capacities: array<string, Capacity>, pressureFactor: float, converter: ?Converter}>  $overrides  option => what it changes */
     public function __construct(private readonly Plan $plan, private readonly array $overrides)
     {
     }
@@ -36,7 +38,7 @@ final class Margins
      */
     public function of(array $chosen): array
     {
-        return PowerMargin::report($this->plan, ...$this->effective($chosen));
+        return PowerMargin::report($this->plan, $this->effective($chosen));
     }
 
     /**
@@ -45,10 +47,10 @@ final class Margins
      */
     public function evaluate(array $chosen): array
     {
-        $active = array_values(array_filter($chosen, $this->concerns(...)));
+        $active = $this->active($chosen);
         $key = implode("\0", $active);
         if (! isset($this->known[$key])) {
-            $this->known[$key] = $this->plan->evaluate(...$this->effective($active));
+            $this->known[$key] = $this->plan->evaluate($this->effective($active));
         }
 
         return $this->known[$key];
@@ -56,17 +58,21 @@ final class Margins
 
     /**
      * @param  list<string>  $chosen
-     * @return array{array<string, Capacity>, array<string, float>} capacities and pressures with these options in
+     * @return list<string> those that change the hardware, in the order of the catalog: what replaces a part comes after it
      */
-    private function effective(array $chosen): array
+    private function active(array $chosen): array
     {
-        $capacities = $this->plan->capacities;
-        $factor = 1.0;
-        foreach (array_filter($chosen, $this->concerns(...)) as $option) {
-            $capacities = array_replace($capacities, $this->overrides[$option]['capacities']);
-            $factor *= $this->overrides[$option]['pressureFactor'];
+        return array_values(array_intersect(array_map(strval(...), array_keys($this->overrides)), $chosen));
+    }
+
+    /** @param  list<string>  $chosen */
+    private function effective(array $chosen): Hardware
+    {
+        $hardware = $this->plan->hardware;
+        foreach ($this->active($chosen) as $option) {
+            $hardware = $hardware->with($this->overrides[$option]['capacities'], $this->overrides[$option]['pressureFactor'], $this->overrides[$option]['converter']);
         }
 
-        return [$capacities, array_map(static fn (float $p): float => $p * $factor, $this->plan->pressures)];
+        return $hardware;
     }
 }

@@ -465,9 +465,10 @@ final class Problem
             return $because;
         }
         // What holds a margin says so, even where it is also one of a group.
-        $without = $this->enforceMargins ? $this->margins?->evaluate(array_values(array_diff($chosen, [$code]))) : null;
+        $sister = $this->sister($code);
+        $without = $this->enforceMargins ? $this->margins?->evaluate([...array_values(array_diff($chosen, [$code])), ...$sister === null ? [] : [$sister]]) : null;
         if ($without !== null && ! $without['holds'] && $without['weakest'] !== null) {
-            return sprintf('Without it %s in gear %s has a margin of %.2f; with it the weakest margin is %.2f.', $without['weakest']['element'], $without['weakest']['gear'], $without['weakest']['margin'], $this->margins->evaluate($chosen)['weakest']['margin'] ?? INF);
+            return sprintf('%s %s in gear %s has a margin of %.2f; with it the weakest margin is %.2f.', $sister === null ? 'Without it' : "With \"{$this->options[$sister]->name}\" in its place", $without['weakest']['element'], $without['weakest']['gear'], $without['weakest']['margin'], $this->margins->evaluate($chosen)['weakest']['margin'] ?? INF);
         }
         $because = $forced(['requiresAny', 'oneOf']);
         if ($because !== null) {
@@ -475,6 +476,28 @@ final class Problem
         }
 
         return 'It makes the choice the cheapest that holds.';
+    }
+
+    /** @return list<string> the others of the group of which exactly one is in */
+    private function groupOf(string $code): array
+    {
+        foreach ($this->in[$this->index[$code]] ?? [] as $n) {
+            $group = array_map(fn (array $l): string => $this->codes[$l[0]], array_filter($this->clauses[$n], static fn (array $l): bool => $l[1]));
+            if ($this->rules[$n] === 'oneOf' && in_array($code, $group, true)) {
+                return array_values(array_diff($group, [$code]));
+            }
+        }
+
+        return [];
+    }
+
+    /** What would stand in the place of one of a group: the package's own, else the cheapest that can stand here. */
+    private function sister(string $code): ?string
+    {
+        $others = array_values(array_filter($this->groupOf($code), fn (string $c): bool => $this->options[$c]->notHere === null && ! in_array($c, $this->unwanted, true)));
+        usort($others, fn (string $a, string $b): int => [! in_array($a, $this->package, true), $this->cost[$this->index[$a]]] <=> [! in_array($b, $this->package, true), $this->cost[$this->index[$b]]]);
+
+        return $others[0] ?? null;
     }
 
     /** @param  list<string>  $chosen */
@@ -512,7 +535,8 @@ final class Problem
     }
 
     /**
-     * What each single option that is not in would do to the largest input torque, the best first.
+     * What each single option that is not in would do to the largest input torque, the best first. One of a group takes
+     * the place of the one that is in.
      *
      * @param  list<string>  $chosen
      * @return list<array{option: string, largestInputTorque_nm: float, gain_nm: float}>
@@ -525,9 +549,7 @@ final class Problem
             if ($now === null || in_array($code, $chosen, true) || ! $this->margins->concerns($code) || $this->options[$code]->notHere !== null) {
                 continue;
             }
-            // In the order of the catalog, as the options would stand in a choice: what replaces a part comes after it.
-            $with = array_values(array_filter($this->codes, static fn (string $c): bool => $c === $code || in_array($c, $chosen, true)));
-            $largest = $this->margins->evaluate($with)['largest'];
+            $largest = $this->margins->evaluate([...array_diff($chosen, $this->groupOf($code)), $code])['largest'];
             if ($largest !== null) {
                 $out[] = ['option' => $code, 'largestInputTorque_nm' => $largest, 'gain_nm' => $largest - $now];
             }
@@ -538,8 +560,8 @@ final class Problem
     }
 
     /**
-     * Options that the rules keep out beside these wishes and the house list, each with its sentence. What only an option of
-     * the package keeps out is not among them: a wish would take its place.
+     * Options that no choice can hold beside these wishes and the house list, each with its sentence; margins apart. What
+     * only an option of the package keeps out is not among them: a wish would take its place.
      *
      * @param  list<string>  $wanted
      * @return list<array{option: string, because: string}>
@@ -548,14 +570,62 @@ final class Problem
     {
         $out = [];
         $fixed = $this->start($wanted);
+        $seen = $fixed === null ? [] : $this->model($fixed) ?? [];
         foreach ($this->codes as $i => $code) {
             if ($this->options[$code]->notHere !== null) {
                 $out[] = ['option' => $code, 'because' => $this->options[$code]->notHere];
-            } elseif ($fixed !== null && ! in_array($code, $this->unwanted, true) && ! ($fixed[$i] ?? false) && (isset($fixed[$i]) || $this->propagate($fixed + [$i => true], $this->in[$i] ?? []) === null)) {
-                $out[] = ['option' => $code, 'because' => $this->chain([...$wanted, $code])['explain']];
+            } elseif ($fixed !== null && ! in_array($code, $this->unwanted, true) && ! ($seen[$i] ?? false)) {
+                $model = isset($fixed[$i]) ? null : $this->modelWith($fixed, $i);
+                if ($model === null) {
+                    $out[] = ['option' => $code, 'because' => $this->chain([...$wanted, $code])['explain']];
+                } else {
+                    $seen += array_filter($model); // what stands in any choice that holds is not forbidden
+                }
             }
         }
 
         return $out;
+    }
+
+    /**
+     * One choice in which every rule holds, cost and margins apart.
+     *
+     * @param  array<int, bool>  $values
+     * @return array<int, bool>|null
+     */
+    private function model(array $values): ?array
+    {
+        foreach ($this->clauses as $clause) {
+            $open = [];
+            foreach ($clause as [$i, $value]) {
+                if (isset($values[$i]) ? $values[$i] === $value : ! $value) {
+                    continue 2; // holds, or will hold by leaving the option out
+                }
+                isset($values[$i]) || $open[] = $i;
+            }
+            foreach ($open as $i) {
+                $model = $this->modelWith($values, $i);
+                if ($model !== null) {
+                    return $model;
+                }
+                $values[$i] = false;
+            }
+
+            return null;
+        }
+
+        return $values;
+    }
+
+    /**
+     * @param  array<int, bool>  $values
+     * @return array<int, bool>|null
+     */
+    private function modelWith(array $values, int $option): ?array
+    {
+        $values[$option] = true;
+        $next = $this->propagate($values, $this->in[$option] ?? []);
+
+        return $next === null ? null : $this->model($next);
     }
 }

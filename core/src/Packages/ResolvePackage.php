@@ -8,6 +8,7 @@ use Yard\Core\Calculator;
 use Yard\Core\GearTrain\Train;
 use Yard\Core\Input;
 use Yard\Core\Power\Capacity;
+use Yard\Core\Power\Converter;
 use Yard\Core\Power\Plan;
 
 /**
@@ -20,7 +21,8 @@ final class ResolvePackage implements Calculator
     {
         $power = $in->optional('power');
         $plan = $power === null ? null : Plan::read($power, Train::read($power));
-        $here = ['variant' => $in->has('variant') ? $in->string('variant') : null, 'duty' => $in->has('duty') ? $in->string('duty') : null, 'inputTorque' => $plan?->inputTorque, 'inputSpeed' => $plan?->inputSpeed];
+        $enforce = ! $in->has('enforceMargins') || $in->bool('enforceMargins');
+        $here = Here::read($in, $plan, $enforce);
         /** @var array<string, Choice> $options */
         $options = [];
         foreach ($in->list('options') as $item) {
@@ -47,13 +49,13 @@ final class ResolvePackage implements Calculator
         }
         $rate = $in->has('rate') ? $in->number('rate', min: 0.0) : 0.0;
         $margins = $power === null || $plan === null ? null : new Margins($plan, $this->overrides($options, Train::read($power)));
-        $problem = new Problem($options, $oneOf, $lists['always'], $lists['unwanted'], $lists['package'], $rate, $margins, ! $in->has('enforceMargins') || $in->bool('enforceMargins'));
+        $problem = new Problem($options, $oneOf, $lists['always'], $lists['unwanted'], $lists['package'], $rate, $margins, $enforce);
         $solution = $problem->cheapest($lists['wanted']);
         if ($solution === null) {
-            return $this->conflict($in, $problem, $options, $lists, $rate);
+            return $this->conflict($in, $problem, $options, $lists, $oneOf, $rate, $here);
         }
 
-        return ['status' => 'ok', 'conflicts' => []] + $this->written($in, $problem, $solution, $options, $lists, $rate);
+        return ['status' => 'ok', 'conflicts' => []] + $this->written($in, $problem, $solution, $options, $lists, $oneOf, $rate, $here);
     }
 
     /**
@@ -101,14 +103,14 @@ final class ResolvePackage implements Calculator
      * What each option changes in the capacities.
      *
      * @param  array<string, Choice>  $options
-     * @return array<string, array{capacities: array<string, Capacity>, pressureFactor: float}>
+     * @return array<string, array{capacities: array<string, Capacity>, pressureFactor: float, converter: ?Converter}>
      */
     private function overrides(array $options, Train $train): array
     {
         $out = [];
         foreach ($options as $code => $option) {
-            if ($option->power !== null) {
-                $out[$code] = ['capacities' => Plan::readCapacities($option->power->optional('capacities'), $train), 'pressureFactor' => $option->power->has('pressureFactor') ? $option->power->number('pressureFactor', above: 0.0) : 1.0];
+            if ($option->power !== null || $option->converter !== null) {
+                $out[$code] = ['capacities' => Plan::readCapacities($option->power?->optional('capacities'), $train), 'pressureFactor' => $option->power?->has('pressureFactor') ? $option->power->number('pressureFactor', above: 0.0) : 1.0, 'converter' => $option->converter];
             }
         }
 
@@ -119,9 +121,10 @@ final class ResolvePackage implements Calculator
      * @param  list<string>  $chosen
      * @param  array<string, Choice>  $options
      * @param  array{wanted: list<string>, always: list<string>, package: list<string>, unwanted: list<string>}  $lists
+     * @param  list<list<string>>  $oneOf
      * @return array<string, mixed>
      */
-    private function written(Input $in, Problem $problem, array $chosen, array $options, array $lists, float $rate): array
+    private function written(Input $in, Problem $problem, array $chosen, array $options, array $lists, array $oneOf, float $rate, Here $here): array
     {
         $base = $in->optional('base');
         $price = $base?->has('price') ? (int) round(100.0 * $base->number('price', min: 0.0)) : 0;
@@ -131,8 +134,12 @@ final class ResolvePackage implements Calculator
         foreach ($base?->optional('parts')?->asList() ?? [] as $part) {
             $bom[$part->name('part')] = ($bom[$part->name('part')] ?? 0) + ($part->has('count') ? $part->integer('count', min: 1) : 1);
         }
-        $operations = [];
+        $operations = $checks = [];
+        $converter = null;
         foreach ($chosen as $code) {
+            $checks = [...$checks, ...$options[$code]->checks];
+            $behind = $options[$code]->converter === null ? null : $here->behind($options[$code]->converter);
+            $converter = $behind === null ? $converter : ['option' => $code] + $behind;
             $price += $options[$code]->price;
             $hours += $options[$code]->hours;
             $fluid += $options[$code]->fluid;
@@ -158,21 +165,39 @@ final class ResolvePackage implements Calculator
         $out = [
             'chosen' => $chosen,
             'added' => array_values(array_map(fn (string $code): array => ['option' => $code, 'because' => $problem->whyIn($code, $chosen)], array_filter($chosen, static fn (string $c): bool => ! in_array($c, $forced, true)))),
-            'removed' => array_values(array_map(fn (string $code): array => ['option' => $code, 'because' => $problem->whyOut($code, $chosen)], array_diff($lists['package'], $chosen))),
+            'removed' => array_map(fn (string $code): array => ['option' => $code, 'because' => $problem->whyOut($code, $chosen)], $this->missed($lists['package'], $chosen, $options, $oneOf)),
             'forbidden' => $problem->forbidden($lists['wanted']),
             'cheapest' => ['chosen' => $chosen, 'price' => $price / 100, 'hours' => $hours, 'cost' => $price / 100 + $hours * $rate],
-            'bom' => $lines, 'omitted' => $omitted, 'operations' => $operations, 'fluid_l' => $fluid, 'hours' => $hours, 'price' => $price / 100,
+            'bom' => $lines, 'omitted' => $omitted, 'operations' => $operations, 'checks' => $checks, 'fluid_l' => $fluid, 'hours' => $hours, 'price' => $price / 100,
         ];
 
-        return $out + ($problem->margins === null ? [] : ['margins' => $problem->margins->of($chosen), 'sensitivity' => $problem->sensitivity($chosen)]);
+        return $out + ($converter === null ? [] : ['converter' => $converter]) + ($problem->margins === null ? [] : ['margins' => $problem->margins->of($chosen), 'sensitivity' => $problem->sensitivity($chosen)]);
+    }
+
+    /**
+     * Options of the package that are not in. One that another variant takes is not missed where the package brings its
+     * sister of the same group.
+     *
+     * @param  list<string>  $package
+     * @param  list<string>  $chosen
+     * @param  array<string, Choice>  $options
+     * @param  list<list<string>>  $oneOf
+     * @return list<string>
+     */
+    private function missed(array $package, array $chosen, array $options, array $oneOf): array
+    {
+        $sisterIn = static fn (string $code): bool => array_filter($oneOf, static fn (array $group): bool => in_array($code, $group, true) && array_intersect($group, $package, $chosen) !== []) !== [];
+
+        return array_values(array_filter(array_diff($package, $chosen), static fn (string $code): bool => $options[$code]->notHere === null || ! $sisterIn($code)));
     }
 
     /**
      * @param  array<string, Choice>  $options
      * @param  array{wanted: list<string>, always: list<string>, package: list<string>, unwanted: list<string>}  $lists
+     * @param  list<list<string>>  $oneOf
      * @return array<string, mixed>
      */
-    private function conflict(Input $in, Problem $problem, array $options, array $lists, float $rate): array
+    private function conflict(Input $in, Problem $problem, array $options, array $lists, array $oneOf, float $rate, Here $here): array
     {
         $clash = $problem->smallestClash($lists['wanted']);
         $out = ['status' => 'conflict', 'chosen' => [], 'added' => [], 'removed' => [], 'forbidden' => $problem->forbidden([]), 'conflicts' => [$problem->explain($clash)], 'bom' => [], 'fluid_l' => 0.0, 'hours' => 0.0, 'price' => 0.0, 'alternatives' => []];
@@ -180,7 +205,7 @@ final class ResolvePackage implements Calculator
             $rest = array_values(array_diff($lists['wanted'], [$wish]));
             $solution = $problem->cheapest($rest);
             if ($solution !== null) {
-                $written = $this->written($in, $problem, $solution, $options, ['wanted' => $rest] + $lists, $rate);
+                $written = $this->written($in, $problem, $solution, $options, ['wanted' => $rest] + $lists, $oneOf, $rate, $here);
                 $out['alternatives'][] = ['without' => $wish, 'chosen' => $solution, 'price' => $written['price'], 'hours' => $written['hours']];
             }
         }

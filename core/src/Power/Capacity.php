@@ -13,8 +13,10 @@ use Yard\Core\Input;
 final readonly class Capacity
 {
     /**
-     * @param  array{mu: float, wrap: float, drum: float, servoArea: float, servoReturn: float, lever: float, energised: ?string}|null  $band
+     * @param  array{mu: float, wrap: float, drum: float, width: ?float, servoArea: float, servoReturn: float, lever: float, energised: ?string}|null  $band
      * @param  array{node: string, oil: RotatingOil, counts: bool}|null  $oil
+     * @param  float|null  $liningLimit  kPa the lining stands
+     * @param  float|null  $heatLimit  J/mm2 the lining takes in one shift
      */
     private function __construct(
         private ?Clutch $clutch,
@@ -22,6 +24,8 @@ final readonly class Capacity
         private ?float $fixed,
         public ?array $oil,
         private float $pressureFactor,
+        private ?float $liningLimit = null,
+        public ?float $heatLimit = null,
     ) {
     }
 
@@ -32,25 +36,44 @@ final readonly class Capacity
         switch ($in->choice('kind', ['clutch', 'band', 'fixed'])) {
             case 'clutch':
                 $clutch = Clutch::read($in);
+                $limits = self::lining($in);
                 $spin = $in->optional('centrifugal');
                 if ($spin === null) {
-                    return new self($clutch, null, null, null, $factor);
+                    return new self($clutch, null, null, null, $factor, ...$limits);
                 }
                 $node = $spin->name('drum');
                 isset($nodes[$node]) || throw $spin->at('drum')->fail('unknown-node', "No set and no element has a shaft called \"$node\".");
 
-                return new self($clutch, null, null, ['node' => $node, 'oil' => RotatingOil::read($spin, $clutch->pistonOuter, $clutch->pistonInner), 'counts' => $spin->has('countsForCapacity') && $spin->bool('countsForCapacity')], $factor);
+                return new self($clutch, null, null, ['node' => $node, 'oil' => RotatingOil::read($spin, $clutch->pistonOuter, $clutch->pistonInner), 'counts' => $spin->has('countsForCapacity') && $spin->bool('countsForCapacity')], $factor, ...$limits);
             case 'band':
                 $servo = $in->number('servoDiameter_mm', above: 0.0);
                 $rod = $in->has('servoRod_mm') ? $in->number('servoRod_mm', min: 0.0, below: $servo) : 0.0;
 
                 return new self(null, [
-                    'mu' => $in->number('mu', min: 0.0, max: 2.0), 'wrap' => $in->number('wrap_deg', min: 0.0, max: 3600.0), 'drum' => $in->number('drumDiameter_mm', above: 0.0), 'servoArea' => M_PI / 4.0 * ($servo ** 2 - $rod ** 2),
+                    'mu' => $in->number('mu', min: 0.0, max: 2.0), 'wrap' => $in->number('wrap_deg', min: 0.0, max: 3600.0), 'drum' => $in->number('drumDiameter_mm', above: 0.0), 'width' => $in->has('width_mm') ? $in->number('width_mm', above: 0.0) : null, 'servoArea' => M_PI / 4.0 * ($servo ** 2 - $rod ** 2),
                     'servoReturn' => $in->number('returnForce_n', min: 0.0), 'lever' => $in->has('leverRatio') ? $in->number('leverRatio', above: 0.0) : 1.0, 'energised' => $in->has('energisedBy') ? $in->choice('energisedBy', ['positive', 'negative']) : null,
-                ], null, null, $factor);
+                ], null, null, $factor, ...self::lining($in));
             default:
                 return new self(null, null, $in->number('torque_nm', above: 0.0), null, $factor);
         }
+    }
+
+    /** @return array{float|null, float|null} what the lining stands: kPa, J/mm2 in one shift */
+    private static function lining(Input $in): array
+    {
+        $lining = $in->optional('lining');
+
+        return [$lining?->has('pressure_kpa') ? $lining->number('pressure_kpa', above: 0.0) : null, $lining?->has('heat_j_mm2') ? $lining->number('heat_j_mm2', above: 0.0) : null];
+    }
+
+    /** Rubbing area of all faces in mm2; null where the width of a band or the plates are not described. */
+    public function area(): ?float
+    {
+        return match (true) {
+            $this->clutch !== null => $this->clutch->faces * M_PI / 4.0 * ($this->clutch->outer ** 2 - $this->clutch->inner ** 2),
+            $this->band !== null && $this->band['width'] !== null => $this->band['drum'] / 2.0 * deg2rad($this->band['wrap']) * $this->band['width'],
+            default => null,
+        };
     }
 
     public function returnForce(): float
@@ -61,7 +84,7 @@ final readonly class Capacity
     /**
      * @param  float  $torque  sign of the element's torque on its node a: tells which way a drum pulls its band
      * @param  float  $drumRpm  speed of the clutch's drum, for oil that counts
-     * @return array{capacity_nm: float, liningPressure_kpa?: float, rotation?: 'with'|'against'}
+     * @return array{capacity_nm: float, liningPressure_kpa?: float, liningLimit_kpa?: float, rotation?: 'with'|'against'}
      */
     public function at(float $pressureKpa, float $torque, float $drumRpm): array
     {
@@ -69,16 +92,25 @@ final readonly class Capacity
         if ($this->clutch !== null) {
             $force = $this->clutch->normalForce($pressure, $this->oil !== null && $this->oil['counts'] ? $this->oil['oil']->force($drumRpm) : 0.0);
 
-            return ['capacity_nm' => $this->clutch->torque($force), 'liningPressure_kpa' => $this->clutch->liningPressure($force)];
+            return ['capacity_nm' => $this->clutch->torque($force), 'liningPressure_kpa' => $this->clutch->liningPressure($force)] + $this->limit();
         }
         if ($this->band !== null) {
             // Without a stated direction the band counts as gripping against the drum: the weaker case.
             $with = $this->band['energised'] !== null && ($torque > 0.0) === ($this->band['energised'] === 'positive');
             $apply = max(0.0, $pressure / 1000.0 * $this->band['servoArea'] - $this->band['servoReturn']) * $this->band['lever'];
 
-            return ['capacity_nm' => BandCapacity::of($this->band['mu'], $this->band['wrap'], $this->band['drum'], $apply, $with)[0], 'rotation' => $with ? 'with' : 'against'];
+            [$torque, $tight] = BandCapacity::of($this->band['mu'], $this->band['wrap'], $this->band['drum'], $apply, $with);
+
+            // Highest lining pressure of a band, at its tight end: 2 P1/(b D) (Shigley, ch. 16, band-type clutches and brakes).
+            return ['capacity_nm' => $torque, 'rotation' => $with ? 'with' : 'against'] + ($this->band['width'] === null ? [] : ['liningPressure_kpa' => 2000.0 * $tight / ($this->band['width'] * $this->band['drum'])] + $this->limit());
         }
 
         return ['capacity_nm' => (float) $this->fixed];
+    }
+
+    /** @return array{liningLimit_kpa?: float} */
+    private function limit(): array
+    {
+        return $this->liningLimit === null ? [] : ['liningLimit_kpa' => $this->liningLimit];
     }
 }

@@ -7,35 +7,44 @@ namespace Yard\Core\Power;
 use Yard\Core\GearTrain\Train;
 use Yard\Core\Input;
 
-/** A solved train with its duty: solved once, evaluated for as many sets of capacities as a search tries. */
+/** A solved train with its duty: solved once, evaluated for as many sets of hardware as a search tries. */
 final class Plan
 {
+    /** The lock-up clutch of the converter: it stands before the train and carries the engine's torque. */
+    public const LOCKUP = 'lock-up';
+
     private const NOTHING = 1e-9;
 
+    /** @var array<string, float> engine torque a turbine torque allows behind a converter, by both */
+    private array $allowed = [];
+
     /**
-     * @param  array<string, array{state: string, ratio: ?float, speeds: array<string, float>, elementTorque: array<string, float>}>  $solved  gear => solution
+     * @param  array<string, array{state: string, ratio: ?float, speeds: array<string, float>, elementTorque: array<string, float>, slip: array<string, float>}>  $solved  gear => solution
      * @param  array<string, list<string>>  $applied
-     * @param  array<string, Capacity>  $capacities
-     * @param  array<string, float>  $pressures  gear => kPa
-     * @param  array<string, float>  $converter  gear => torque ratio
+     * @param  array<string, float>  $converterRatio  gear => torque ratio
+     * @param  list<string>  $slipping  gears that pull away through the converter
      * @param  array<string, float>  $speedLimits
      */
     private function __construct(
         public readonly array $solved,
         public readonly array $applied,
-        public readonly array $capacities,
-        public readonly array $pressures,
-        private readonly array $converter,
+        public readonly Hardware $hardware,
+        public readonly Engine $engine,
+        private readonly array $converterRatio,
+        private readonly array $slipping,
         public readonly array $speedLimits,
         public readonly float $inputTorque,
         public readonly float $inputSpeed,
         public readonly float $limit,
+        public readonly ?ShiftSetting $shift,
     ) {
     }
 
     public static function read(Input $in, Train $train): self
     {
+        isset($train->elements[self::LOCKUP]) && throw $in->at('elements')->fail('reserved', 'An element cannot be called "'.self::LOCKUP.'": that is the converter\'s own clutch.');
         $solved = $applied = [];
+        $locked = array_map(static fn (Input $gear): string => $gear->asString(), $in->optional('lockup')?->asList() ?? []);
         foreach ($in->list('gears', 1) as $gear) {
             $name = $gear->name('name');
             if (isset($solved[$name])) {
@@ -46,16 +55,43 @@ final class Plan
                 isset($train->elements[$item->asString()]) || throw $item->fail('unknown-element', "The element \"{$item->asString()}\" is not in the list of elements.");
                 $applied[$name][] = $item->asString();
             }
-            $solved[$name] = $train->solve($applied[$name]);
+            $solution = $train->solve($applied[$name]);
+            if (in_array($name, $locked, true)) {
+                $applied[$name][] = self::LOCKUP;
+                $solution['elementTorque'][self::LOCKUP] = 1.0;
+            }
+            $solved[$name] = $solution;
         }
+        $gears = array_map(strval(...), array_keys($solved));
         $speedLimits = [];
         foreach ($in->optional('speedLimits_rpm')?->asMap() ?? [] as $node => $limit) {
             isset(self::nodes($train)[$node]) || throw $limit->fail('unknown-node', "No set and no element has a shaft called \"$node\".");
             $speedLimits[$node] = $limit->asNumber(above: 0.0);
         }
+        $engine = $in->optional('engine');
+        $engine = $engine === null ? null : Engine::read($engine);
+        $torque = $engine?->peak() ?? $in->number('inputTorque_nm', min: 0.0);
+        $converter = $in->optional('converter');
+        self::gears($in->optional('lockup'), $gears);
 
-        return new self($solved, $applied, self::readCapacities($in->at('capacities'), $train), self::byGear($in, 'pressure_kpa', array_map(strval(...), array_keys($solved)), null), self::byGear($in, 'converterRatio', array_map(strval(...), array_keys($solved)), 1.0),
-            $speedLimits, $in->number('inputTorque_nm', min: 0.0), $in->has('inputSpeed_rpm') ? $in->number('inputSpeed_rpm', min: 0.0) : 0.0, $in->has('limit') ? $in->number('limit', above: 0.0) : 1.0);
+        return new self(
+            $solved, $applied, new Hardware(self::readCapacities($in->at('capacities'), $train), self::byGear($in, 'pressure_kpa', $gears, null), $converter === null ? null : Converter::read($converter)), $engine ?? Engine::flat(max($torque, self::NOTHING)),
+            self::byGear($in, 'converterRatio', $gears, 1.0), self::gears($in->optional('slipping'), $gears), $speedLimits, $torque, $in->has('inputSpeed_rpm') ? $in->number('inputSpeed_rpm', min: 0.0) : 0.0, $in->has('limit') ? $in->number('limit', above: 0.0) : 1.0,
+            $in->has('shift') ? ShiftSetting::read($in->at('shift')) : null,
+        );
+    }
+
+    /**
+     * @param  list<string>  $gears
+     * @return list<string>
+     */
+    private static function gears(?Input $in, array $gears): array
+    {
+        return array_map(static function (Input $gear) use ($gears): string {
+            in_array($gear->asString(), $gears, true) || throw $gear->fail('unknown-gear', "There is no gear \"{$gear->asString()}\" in the chart.");
+
+            return $gear->asString();
+        }, $in?->asList() ?? []);
     }
 
     /** @return array<string, int> the shafts of a train, the case among them */
@@ -78,38 +114,37 @@ final class Plan
         $nodes = self::nodes($train);
         $out = [];
         foreach ($in?->asMap() ?? [] as $id => $capacity) {
-            isset($train->elements[$id]) || throw $capacity->fail('unknown-element', "The element \"$id\" is not in the list of elements.");
+            $id === self::LOCKUP || isset($train->elements[$id]) || throw $capacity->fail('unknown-element', "The element \"$id\" is not in the list of elements.");
             $out[$id] = Capacity::read($capacity, $nodes);
         }
 
         return $out;
     }
 
-    /**
-     * @param  array<string, Capacity>  $capacities
-     * @param  array<string, float>  $pressures
-     * @return array{gears: list<array<string, mixed>>, weakest: array{gear: string, element: string, margin: float, demand_nm: float, capacity_nm: float}|null, largest: ?float, holds: bool, unknown: list<array{gear: string, element: string}>}
-     */
-    public function evaluate(array $capacities, array $pressures): array
+    /** @return array{gears: list<array{name: string, elements: list<array{element: string, demand_nm: float, capacity_nm: float, margin?: float, liningPressure_kpa?: float, liningLimit_kpa?: float, rotation?: 'with'|'against'}>}>, weakest: array{gear: string, element: string, margin: float, demand_nm: float, capacity_nm: float}|null, largest: ?float, holds: bool, unknown: list<array{gear: string, element: string}>} */
+    public function evaluate(Hardware $hardware): array
     {
         $gears = $unknown = [];
         $weakest = $largest = null;
+        $behind = $hardware->converter === null ? 1.0 : $hardware->converter->highestTurbineTorque($this->engine) / $this->engine->peak();
         foreach ($this->solved as $gear => $solved) {
             $gear = (string) $gear;
+            $slips = $hardware->converter !== null && in_array($gear, $this->slipping, true);
+            $ratio = $slips ? $behind : $this->converterRatio[$gear];
             $rows = [];
             foreach ($this->applied[$gear] as $id) {
                 $share = $solved['elementTorque'][$id] ?? null;
-                $capacity = $capacities[$id] ?? null;
+                $capacity = $hardware->capacities[$id] ?? null;
                 if ($share === null || $capacity === null) {
                     // A split that statics does not determine, or an element nobody described, is named and not guessed.
                     $unknown[] = ['gear' => $gear, 'element' => $id];
 
                     continue;
                 }
-                $perNm = abs($share) * $this->converter[$gear];
+                $perNm = abs($share) * ($id === self::LOCKUP ? 1.0 : $ratio);
                 $demand = $perNm * $this->inputTorque;
                 $drum = $capacity->oil === null ? 0.0 : ($solved['speeds'][$capacity->oil['node']] ?? 0.0) * $this->inputSpeed;
-                $held = $capacity->at($pressures[$gear], $share, $drum);
+                $held = $capacity->at($hardware->pressures[$gear], $share, $drum);
                 $row = ['element' => $id, 'demand_nm' => $demand] + $held;
                 if ($demand > self::NOTHING) {
                     $row['margin'] = $held['capacity_nm'] / $demand;
@@ -118,14 +153,36 @@ final class Plan
                     }
                 }
                 if ($perNm > self::NOTHING) {
-                    $largest = min($largest ?? INF, $held['capacity_nm'] / ($this->limit * $perNm));
+                    $allowed = $held['capacity_nm'] / ($this->limit * abs($share));
+                    $largest = min($largest ?? INF, $slips && $id !== self::LOCKUP ? $this->engineFor($allowed, $hardware->converter) : $allowed * abs($share) / $perNm);
                 }
                 $rows[] = $row;
             }
-            $gears[] = ['name' => $gear, 'state' => $solved['state'], 'pressure_kpa' => $pressures[$gear], 'converterRatio' => $this->converter[$gear], 'elements' => $rows] + ($solved['ratio'] === null ? [] : ['ratio' => $solved['ratio']]);
+            $gears[] = ['name' => $gear, 'state' => $solved['state'], 'pressure_kpa' => $hardware->pressures[$gear], 'converterRatio' => $ratio, 'elements' => $rows] + ($solved['ratio'] === null ? [] : ['ratio' => $solved['ratio']]);
         }
 
         return ['gears' => $gears, 'weakest' => $weakest, 'largest' => $largest, 'holds' => $weakest === null || $weakest['margin'] >= $this->limit, 'unknown' => $unknown];
+    }
+
+    /**
+     * The peak of an engine of the same shape whose highest turbine torque is the given one. The stall speed moves with
+     * the engine, so the torque at stall is no fixed share of the peak: found by halving, the turbine torque rises with it.
+     */
+    private function engineFor(float $turbine, Converter $converter): float
+    {
+        return $this->allowed[spl_object_id($converter).' '.$turbine] ??= (function () use ($turbine, $converter): float {
+            $reaches = fn (float $scale): bool => $converter->highestTurbineTorque($this->engine->scaled($scale)) >= $turbine;
+            [$low, $high] = [0.0, 1.0];
+            while (! $reaches($high) && $high < 1e6) {
+                [$low, $high] = [$high, 2.0 * $high];
+            }
+            for ($n = 0; $n < 60 && $high - $low > 1e-12 * $high; $n++) {
+                $middle = ($low + $high) / 2.0;
+                [$low, $high] = $reaches($middle) ? [$low, $middle] : [$middle, $high];
+            }
+
+            return $high * $this->engine->peak();
+        })();
     }
 
     /**

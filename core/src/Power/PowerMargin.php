@@ -22,23 +22,19 @@ final class PowerMargin implements Calculator
     {
         $train = Train::read($in);
         $plan = Plan::read($in, $train);
-        $out = self::report($plan, $plan->capacities, $plan->pressures);
+        $out = self::report($plan, $plan->hardware);
 
-        return $in->has('changes') ? $out + ['changes' => $this->changes($in, $train, $plan, $plan->evaluate($plan->capacities, $plan->pressures)['largest'])] : $out;
+        return $in->has('changes') ? $out + ['changes' => $this->changes($in, $train, $plan, $plan->evaluate($plan->hardware)['largest'])] : $out;
     }
 
-    /**
-     * @param  array<string, Capacity>  $capacities
-     * @param  array<string, float>  $pressures
-     * @return array<string, mixed>
-     */
-    public static function report(Plan $plan, array $capacities, array $pressures): array
+    /** @return array<string, mixed> */
+    public static function report(Plan $plan, Hardware $hardware): array
     {
-        $base = $plan->evaluate($capacities, $pressures);
-        $released = self::released($plan, $capacities);
+        $base = $plan->evaluate($hardware);
+        $released = self::released($plan, $hardware->capacities);
         $out = [
             'gears' => $base['gears'], 'holds' => $base['holds'], 'limit' => $plan->limit, 'released' => $released, 'selfApplying' => array_values(array_filter($released, static fn (array $r): bool => $r['selfApplies'])),
-            'memberSpeeds' => self::memberSpeeds($plan), 'unknown' => $base['unknown'],
+            'memberSpeeds' => self::memberSpeeds($plan), 'unknown' => $base['unknown'], 'overPressed' => self::overPressed($base['gears']),
         ];
         foreach (['weakest' => $base['weakest'], 'largestInputTorque_nm' => $base['largest']] as $key => $value) {
             if ($value !== null) {
@@ -46,7 +42,44 @@ final class PowerMargin implements Calculator
             }
         }
 
+        return $plan->shift === null ? $out : $out + self::shifts($plan, $plan->shift, $hardware->capacities);
+    }
+
+    /**
+     * @param  list<array{name: string, elements: list<array{element: string, liningPressure_kpa?: float, liningLimit_kpa?: float}>}>  $gears
+     * @return list<array{gear: string, element: string, liningPressure_kpa: float, liningLimit_kpa: float}> packs pressed harder than their lining stands
+     */
+    private static function overPressed(array $gears): array
+    {
+        $out = [];
+        foreach ($gears as $gear) {
+            foreach ($gear['elements'] as $e) {
+                if (isset($e['liningLimit_kpa'], $e['liningPressure_kpa']) && $e['liningPressure_kpa'] > $e['liningLimit_kpa']) {
+                    $out[] = ['gear' => $gear['name'], 'element' => $e['element'], 'liningPressure_kpa' => $e['liningPressure_kpa'], 'liningLimit_kpa' => $e['liningLimit_kpa']];
+                }
+            }
+        }
+
         return $out;
+    }
+
+    /**
+     * @param  array<string, Capacity>  $capacities
+     * @return array{shifts: list<array<string, mixed>>, assumptions: list<string>} as shift.energy reports them, at the shift speed
+     */
+    private static function shifts(Plan $plan, ShiftSetting $setting, array $capacities): array
+    {
+        $gears = [];
+        foreach ($plan->solved as $gear => $solved) {
+            $gears[] = ['name' => (string) $gear, 'applied' => array_values(array_diff($plan->applied[$gear], [Plan::LOCKUP])), 'solved' => $solved];
+        }
+        $areas = $limits = [];
+        foreach ($capacities as $id => $capacity) {
+            $areas += $capacity->area() === null ? [] : [$id => $capacity->area()];
+            $limits += $capacity->heatLimit === null ? [] : [$id => $capacity->heatLimit];
+        }
+
+        return ShiftEnergy::of($gears, $plan->engine->torque($plan->inputSpeed), $plan->inputSpeed, $setting, $areas, $limits);
     }
 
     /**
@@ -105,9 +138,8 @@ final class PowerMargin implements Calculator
     {
         $out = [];
         foreach ($in->list('changes') as $change) {
-            $capacities = array_replace($plan->capacities, Plan::readCapacities($change->optional('capacities'), $train));
-            $factor = $change->has('pressureFactor') ? $change->number('pressureFactor', above: 0.0) : 1.0;
-            $result = $plan->evaluate($capacities, array_map(static fn (float $p): float => $p * $factor, $plan->pressures));
+            $converter = $change->optional('converter');
+            $result = $plan->evaluate($plan->hardware->with(Plan::readCapacities($change->optional('capacities'), $train), $change->has('pressureFactor') ? $change->number('pressureFactor', above: 0.0) : 1.0, $converter === null ? null : Converter::read($converter)));
             $row = ['name' => $change->name('name'), 'holds' => $result['holds']];
             if ($result['largest'] !== null) {
                 $row += ['largestInputTorque_nm' => $result['largest'], 'gain_nm' => $result['largest'] - ($before ?? 0.0)];

@@ -10,14 +10,17 @@ use Yard\Core\Input;
 
 /**
  * For each upshift of the chart: which element comes on, which lets go, and the heat the on-coming one takes while it
- * pulls the input down to its new speed. Constant output speed and a straight fall of the slip are assumed: the element
- * carries its share of input torque and inertia torque, energy = torque x half the first slip x time.
+ * pulls the input down to its new speed. Two inertias, input and vehicle, joined by the slipping element; the slip falls
+ * evenly, so energy = torque x half the first slip x time. Without a vehicle the output keeps its speed.
+ *
+ * With w the input speed, v the output speed, i the new ratio, I and J the inertias and Tl the road load:
+ * I dw/dt = Te - T and J dv/dt = i T - Tl; the slip seen at the input, w - i v, falls from d to 0 in the shift time t, so
+ * T = (d/t + Te/I + i Tl/J) / (1/I + i^2/J).
  */
 final class ShiftEnergy implements Calculator
 {
-    public const ASSUMPTIONS = [
-        'The output keeps its speed during the shift; the vehicle is heavy against the engine.',
-        'The input falls evenly over the shift time, so the slip of the on-coming element falls evenly to nothing.',
+    private const ASSUMPTIONS = [
+        'The slip of the on-coming element falls evenly to nothing over the shift time.',
         'The on-coming element carries its share of the input torque and of the torque that slows the input\'s inertia; engine torque is not cut.',
         'The off-going element has let go: an overlap adds heat in both (tie-up), a gap lets the input run up (flare).',
     ];
@@ -25,46 +28,68 @@ final class ShiftEnergy implements Calculator
     public function calculate(Input $in): array
     {
         $train = Train::read($in);
-        $torque = $in->number('inputTorque_nm', min: 0.0);
-        $speed = $in->number('inputSpeed_rpm', above: 0.0);
-        $inertia = $in->number('inputInertia_kgm2', min: 0.0);
-        $time = $in->number('shiftTime_s', above: 0.0);
         $areas = [];
         foreach ($in->optional('faces')?->asMap() ?? [] as $id => $area) {
             isset($train->elements[$id]) || throw $area->fail('unknown-element', "The element \"$id\" is not in the list of elements.");
             $areas[$id] = $area->asNumber(above: 0.0);
         }
-        $before = null;
-        $shifts = [];
+        $gears = [];
         foreach ($in->list('gears', 1) as $gear) {
             $applied = [];
             foreach ($gear->list('applied') as $item) {
                 isset($train->elements[$item->asString()]) || throw $item->fail('unknown-element', "The element \"{$item->asString()}\" is not in the list of elements.");
                 $applied[] = $item->asString();
             }
-            $solved = $train->solve($applied);
+            $gears[] = ['name' => $gear->name('name'), 'applied' => $applied, 'solved' => $train->solve($applied)];
+        }
+
+        return self::of($gears, $in->number('inputTorque_nm', min: 0.0), $in->number('inputSpeed_rpm', above: 0.0), ShiftSetting::read($in), $areas);
+    }
+
+    /**
+     * @param  list<array{name: string, applied: list<string>, solved: array{ratio: ?float, elementTorque: array<string, float>, slip: array<string, float>}}>  $gears  in the order of the chart
+     * @param  array<string, float>  $areas  element => rubbing area in mm2, all faces together
+     * @param  array<string, float>  $limits  element => J/mm2 its lining takes in one shift
+     * @return array{shifts: list<array<string, mixed>>, assumptions: list<string>}
+     */
+    public static function of(array $gears, float $torque, float $rpm, ShiftSetting $setting, array $areas, array $limits = []): array
+    {
+        $speed = $rpm * M_PI / 30.0;
+        $before = null;
+        $shifts = [];
+        foreach ($gears as $gear) {
+            $solved = $gear['solved'];
             if ($solved['ratio'] === null || $solved['ratio'] <= 0.0) {
                 continue;
             }
             if ($before !== null && $before['solved']['ratio'] > $solved['ratio']) {
-                $drop = $speed * (1.0 - $solved['ratio'] / $before['solved']['ratio']);
-                $slowing = $inertia * $drop * M_PI / 30.0 / $time;
-                $on = array_values(array_diff($applied, $before['applied']));
+                $slip = $speed * (1.0 - $solved['ratio'] / $before['solved']['ratio']);
+                $through = $setting->torqueThrough($torque, $slip, $solved['ratio']);
+                $drop = $setting->inertia > 0.0 ? ($through - $torque) * $setting->time / $setting->inertia : $slip;
+                $on = array_values(array_diff($gear['applied'], $before['applied']));
                 $rows = [];
                 foreach ($on as $id) {
                     $share = $solved['elementTorque'][$id] ?? null;
-                    $slip = $before['solved']['slip'][$id] ?? null;
-                    if ($share !== null && $slip !== null) {
-                        $held = abs($share) * ($torque + $slowing);
-                        $energy = $held * abs($slip) * $speed * M_PI / 30.0 / 2.0 * $time;
-                        $rows[] = ['element' => $id, 'slipBefore_rpm' => $slip * $speed, 'torque_nm' => $held, 'energy_j' => $energy, 'meanPower_kw' => $energy / $time / 1000.0] + (isset($areas[$id]) ? ['perArea_j_mm2' => $energy / $areas[$id]] : []);
+                    $first = $before['solved']['slip'][$id] ?? null;
+                    if ($share !== null && $first !== null) {
+                        $held = abs($share) * $through;
+                        $energy = $held * abs($first) * $speed / 2.0 * $setting->time;
+                        $row = ['element' => $id, 'slipBefore_rpm' => $first * $rpm, 'torque_nm' => $held, 'energy_j' => $energy, 'meanPower_kw' => $energy / $setting->time / 1000.0];
+                        if (isset($areas[$id])) {
+                            $row['perArea_j_mm2'] = $energy / $areas[$id];
+                            $row += isset($limits[$id]) ? ['limit_j_mm2' => $limits[$id], 'over' => $row['perArea_j_mm2'] > $limits[$id]] : [];
+                        }
+                        $rows[] = $row;
                     }
                 }
-                $shifts[] = ['from' => $before['name'], 'to' => $gear->name('name'), 'on' => $on, 'off' => array_values(array_diff($before['applied'], $applied)), 'inputDrop_rpm' => $drop, 'inertiaTorque_nm' => $slowing, 'elements' => $rows];
+                $shifts[] = [
+                    'from' => $before['name'], 'to' => $gear['name'], 'on' => $on, 'off' => array_values(array_diff($before['applied'], $gear['applied'])), 'inputDrop_rpm' => $drop * 30.0 / M_PI, 'inertiaTorque_nm' => $through - $torque,
+                    'outputTorque_nm' => ['before' => $before['solved']['ratio'] * $torque, 'during' => $solved['ratio'] * $through, 'after' => $solved['ratio'] * $torque], 'elements' => $rows,
+                ];
             }
-            $before = ['name' => $gear->name('name'), 'applied' => $applied, 'solved' => $solved];
+            $before = $gear;
         }
 
-        return ['shifts' => $shifts, 'assumptions' => self::ASSUMPTIONS];
+        return ['shifts' => $shifts, 'assumptions' => [$setting->load === null ? 'The output keeps its speed during the shift; the vehicle is heavy against the engine.' : 'The vehicle is one mass behind axle and tyre and gains speed during the shift.', ...self::ASSUMPTIONS]];
     }
 }

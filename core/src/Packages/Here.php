@@ -1,0 +1,107 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Yard\Core\Packages;
+
+use Yard\Core\Input;
+use Yard\Core\Power\Converter;
+use Yard\Core\Power\Engine;
+use Yard\Core\Power\Plan;
+use Yard\Core\Power\StallWindow;
+
+/** The unit and the duty an order is for: what an option must suit before any rule between options counts. */
+final readonly class Here
+{
+    /** @param  array<string, string>  $neverOmit  part => why it is never left out */
+    private function __construct(
+        private ?string $variant,
+        private ?string $duty,
+        private ?Plan $plan,
+        private ?string $hub,
+        private ?string $lockup,
+        private ?StallWindow $window,
+        private bool $enforceWindow,
+        private array $neverOmit,
+    ) {
+    }
+
+    /** Reads variant, duty, neverOmit and converterFit of an order. */
+    public static function read(Input $in, ?Plan $plan, bool $enforceWindow): self
+    {
+        $fit = $in->optional('converterFit');
+        $neverOmit = [];
+        foreach ($in->optional('neverOmit')?->asList() ?? [] as $item) {
+            $neverOmit[$item->name('part')] = $item->name('why');
+        }
+
+        return new self(
+            $in->has('variant') ? $in->string('variant') : null, $in->has('duty') ? $in->string('duty') : null, $plan, $fit?->has('hub') ? $fit->name('hub') : null, $fit?->has('lockup') ? $fit->name('lockup') : null, StallWindow::read($fit?->optional('stall_rpm')), $enforceWindow, $neverOmit,
+        );
+    }
+
+    /**
+     * The sentence that says why an option cannot stand in this unit or duty; null where it can.
+     *
+     * @param  list<string>  $omits
+     */
+    public function refuses(Input $option, string $name, array $omits, ?Converter $converter): ?string
+    {
+        $sentences = [];
+        foreach (['variantOnly' => ['variant', $this->variant], 'dutyOnly' => ['duty', $this->duty]] as $rule => [$what, $here]) {
+            $allowed = array_map(static fn (Input $i): string => $i->asString(), $option->optional($rule)?->asList() ?? []);
+            if ($allowed !== [] && ! in_array($here, $allowed, true)) {
+                $sentences[] = "\"$name\" exists only for the $what ".implode(' or ', $allowed).', not for '.($here ?? 'none').'.';
+            }
+        }
+        $limit = $option->optional('limit');
+        foreach (['inputTorque_nm' => [$this->plan?->inputTorque, 'N.m input torque'], 'inputSpeed_rpm' => [$this->plan?->inputSpeed, 'rev/min shift speed']] as $field => [$here, $words]) {
+            $most = $limit?->optional($field)?->asNumber(above: 0.0);
+            if ($most !== null && $here !== null && $here > $most) {
+                $sentences[] = "\"$name\" is good for ".Input::show($most)." $words, and this order has ".Input::show($here).'.';
+            }
+        }
+        foreach (array_intersect($omits, array_map(strval(...), array_keys($this->neverOmit))) as $part) {
+            $sentences[] = "\"$name\" leaves out $part, which is never left out here: ".rtrim(lcfirst($this->neverOmit[$part]), '.').'.';
+        }
+        $fit = $option->optional('converter');
+        if ($fit !== null && $converter !== null) {
+            array_push($sentences, ...$this->refusesConverter($fit, $converter, $name));
+        }
+
+        // One reason is enough to be told; all are read, so that no field counts as passed over.
+        return $sentences[0] ?? null;
+    }
+
+    /** @return list<string> */
+    private function refusesConverter(Input $fit, Converter $converter, string $name): array
+    {
+        $sentences = [];
+        $hub = $fit->has('hub') ? $fit->name('hub') : null;
+        if ($hub !== null && $this->hub !== null && $hub !== $this->hub) {
+            $sentences[] = "\"$name\" has a hub of $hub, and this unit takes {$this->hub}.";
+        }
+        $lockups = array_map(static fn (Input $i): string => $i->asString(), $fit->optional('lockup')?->asList() ?? []);
+        if ($lockups !== [] && $this->lockup !== null && ! in_array($this->lockup, $lockups, true)) {
+            $sentences[] = "\"$name\" has a lock-up for ".implode(' or ', $lockups)." control, and this unit's is {$this->lockup}.";
+        }
+        if ($this->window !== null && $this->plan !== null && $this->enforceWindow) {
+            $stall = $converter->behind($this->plan->engine, 0.0)['engine_rpm'];
+            $this->window->fits($stall) || $sentences[] = "\"$name\" does not match: ".lcfirst($this->window->says($stall));
+        }
+
+        return $sentences;
+    }
+
+    /** @return array<string, mixed>|null what a converter does behind the engine of this order */
+    public function behind(Converter $converter): ?array
+    {
+        if ($this->plan === null) {
+            return null;
+        }
+        $stall = $converter->behind($this->plan->engine, 0.0);
+
+        return ['stall_rpm' => $stall['engine_rpm'], 'stallTorqueRatio' => $stall['torqueRatio'], 'stallTurbineTorque_nm' => $stall['turbineTorque_nm'], 'highestTurbineTorque_nm' => $converter->highestTurbineTorque($this->plan->engine)]
+            + ($this->window === null ? [] : ['fits' => $this->window->fits($stall['engine_rpm']), 'message' => $this->window->says($stall['engine_rpm'])]);
+    }
+}

@@ -1,0 +1,92 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Yard\Core\Power;
+
+use Yard\Core\Input;
+
+/**
+ * A hydrodynamic torque converter by its two curves over the speed ratio turbine/impeller: torque ratio, and capacity
+ * factor K = engine speed / sqrt(engine torque) in rev/min per sqrt(N.m). Both are straight between the points given
+ * (the usual form of converter test data; definition of K as in SAE J643, from memory).
+ */
+final readonly class Converter
+{
+    /** @param  non-empty-list<array{float, float, float}>  $points  speed ratio from 0 on, torque ratio, K */
+    private function __construct(public array $points)
+    {
+    }
+
+    /** Reads {"kFactor", "stallTorqueRatio"} for stall alone, or {"points": [{"speedRatio", "torqueRatio", "kFactor"}, ...]}. */
+    public static function read(Input $in): self
+    {
+        if (! $in->has('points')) {
+            return new self([[0.0, $in->number('stallTorqueRatio', min: 1.0, max: 10.0), $in->number('kFactor', above: 0.0)]]);
+        }
+        $points = [];
+        foreach ($in->list('points', 1) as $n => $point) {
+            $ratio = $point->number('speedRatio', min: 0.0, below: 1.0);
+            if ($n === 0 ? $ratio !== 0.0 : $ratio <= $points[$n - 1][0]) {
+                throw $point->at('speedRatio')->fail('order', 'The speed ratios of a converter start at 0 and rise from point to point.');
+            }
+            $torque = $point->number('torqueRatio', above: 0.0, max: 10.0);
+            if ($torque * $ratio > 1.0) {
+                throw $point->at('torqueRatio')->fail('efficiency', 'This torque ratio would give out more power than goes in.');
+            }
+            $points[] = [$ratio, $torque, $point->number('kFactor', above: 0.0)];
+        }
+        assert($points !== []);
+
+        return new self($points);
+    }
+
+    public function stallTorqueRatio(): float
+    {
+        return $this->points[0][1];
+    }
+
+    public function lastSpeedRatio(): float
+    {
+        return $this->points[count($this->points) - 1][0];
+    }
+
+    /**
+     * The state at a speed ratio behind an engine at full load.
+     *
+     * @return array{speedRatio: float, torqueRatio: float, engine_rpm: float, engineTorque_nm: float, turbine_rpm: float, turbineTorque_nm: float, efficiency: float, heat_kw: float}
+     */
+    public function behind(Engine $engine, float $ratio): array
+    {
+        [$torqueRatio, $k] = $this->at($ratio);
+        $speed = $engine->meets($k);
+        $torque = $engine->torque($speed);
+
+        return [
+            'speedRatio' => $ratio, 'torqueRatio' => $torqueRatio, 'engine_rpm' => $speed, 'engineTorque_nm' => $torque, 'turbine_rpm' => $ratio * $speed, 'turbineTorque_nm' => $torqueRatio * $torque,
+            'efficiency' => $ratio * $torqueRatio, 'heat_kw' => (1.0 - $ratio * $torqueRatio) * $torque * $speed * M_PI / 30000.0,
+        ];
+    }
+
+    /** The most torque the turbine gives: at stall, unless the engine gains more with speed than the converter loses. */
+    public function highestTurbineTorque(Engine $engine): float
+    {
+        return max(array_map(fn (array $p): float => $this->behind($engine, $p[0])['turbineTorque_nm'], $this->points));
+    }
+
+    /** @return array{float, float} torque ratio, K */
+    private function at(float $ratio): array
+    {
+        [$below, $torque, $k] = $this->points[0];
+        foreach ($this->points as [$next, $torqueThere, $kThere]) {
+            if ($ratio <= $next) {
+                $share = $next === $below ? 1.0 : ($ratio - $below) / ($next - $below);
+
+                return [$torque + ($torqueThere - $torque) * $share, $k + ($kThere - $k) * $share];
+            }
+            [$below, $torque, $k] = [$next, $torqueThere, $kThere];
+        }
+
+        return [$torque, $k];
+    }
+}
