@@ -10,7 +10,7 @@ use Illuminate\Http\Request;
 
 final class BuildsController
 {
-    private const ORDER = ['package' => 'required|string|max:60', 'add' => 'array|max:60', 'add.*' => 'string|max:60', 'drop' => 'array|max:60', 'drop.*' => 'string|max:60', 'vehicle' => 'nullable|string|max:40', 'duty' => 'nullable|array', 'duty.engineTorque' => 'nullable|string|max:30', 'duty.shiftSpeed' => 'nullable|string|max:30', 'duty.hold' => 'boolean'];
+    private const ORDER = ['package' => 'required|string|max:60', 'add' => 'array|max:60', 'add.*' => 'string|max:60', 'drop' => 'array|max:60', 'drop.*' => 'string|max:60', 'vehicle' => 'nullable|string|max:40', 'duty' => 'nullable|array', 'duty.engineTorque' => 'nullable|string|max:30', 'duty.engineCurve' => 'nullable|string|max:600', 'duty.shiftSpeed' => 'nullable|string|max:30', 'duty.mass' => 'nullable|string|max:30', 'duty.axle' => 'nullable|string|max:30', 'duty.tyre' => 'nullable|string|max:30', 'duty.grade' => 'nullable|string|max:30', 'duty.hold' => 'boolean'];
 
     public function preview(Request $request, string $number, ResolveSpec $resolve): JsonResponse
     {
@@ -19,7 +19,7 @@ final class BuildsController
         $unit = Unit::byNumber($number);
         $vehicle = isset($in['vehicle']) ? Vehicle::query()->where('code', $in['vehicle'])->first() : null;
 
-        return response()->json($resolve->of($unit->family()->firstOrFail(), $in['package'], $in['add'] ?? [], $in['drop'] ?? [], Duty::of($in['duty'] ?? null, $vehicle), $unit->variant?->code));
+        return response()->json($resolve->of($unit->family()->firstOrFail(), $in['package'], $in['add'] ?? [], $in['drop'] ?? [], Duty::of($in['duty'] ?? null, $vehicle), $unit->variant));
     }
 
     public function quote(string $number, WriteQuote $quote): JsonResponse

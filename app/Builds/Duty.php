@@ -4,39 +4,113 @@ namespace App\Builds;
 
 use App\Catalog\Vehicle;
 use App\Shop\Quantity;
+use App\Shop\Refused;
+use Yard\Core\Calculators;
 
-/** What a build will have to hold: the engine's torque, the shift speed, the mass it moves. */
+/** What a build will have to hold: the engine, the shift speed, the mass it moves and through which axle and tyre. */
 final readonly class Duty
 {
-    /** Shift speed where nobody says otherwise, rev/min: common practice, no source. */
+    /** Shift speed where nobody says otherwise, rev/min, unless the engine's curve ends below it: common practice, no source. */
     private const SHIFT_SPEED = 5200.0;
 
-    private function __construct(public float $engineTorque, public float $shiftSpeed, public ?float $mass, public ?float $axle, public bool $hold, private string $typed)
+    /** Grade to pull away on where nobody says otherwise, percent: that of the tow-rating test SAE J2807, from memory. */
+    private const GRADE = 12.0;
+
+    /**
+     * @param  list<array{speed_rpm: float, torque_nm: float}>  $curve  empty: the peak counts at every speed
+     * @param  array{mass_kg: float, axleRatio: float, tyreRadius_mm: float}|null  $load  null while one of the three is not known
+     * @param  array<string, mixed>  $written
+     */
+    private function __construct(public float $engineTorque, private array $curve, public float $shiftSpeed, public ?array $load, public float $grade, public bool $hold, private array $written)
     {
     }
 
     /**
-     * @param  array{engineTorque?: ?string, shiftSpeed?: ?string, hold?: bool}|null  $in  as typed on the order
+     * What the order says goes before what the catalog knows of the vehicle.
+     *
+     * @param  array<string, mixed>|null  $in  as typed on the order
      * @return self|null null when neither the order nor the vehicle says how much torque comes in
      */
     public static function of(?array $in, ?Vehicle $vehicle): ?self
     {
-        $typed = trim((string) ($in['engineTorque'] ?? ''));
-        $torque = $typed === '' ? ($vehicle === null ? null : (float) $vehicle->engine_torque_nm) : Quantity::parse($typed, 'torque', 'N.m', '/duty/engineTorque')->si;
+        $typed = fn (string $field): string => trim((string) ($in[$field] ?? ''));
+        $curve = $typed('engineCurve') !== '' ? self::curve($typed('engineCurve')) : array_map(fn (array $p) => ['speed_rpm' => (float) $p['speed_rpm'], 'torque_nm' => (float) $p['torque_nm']], $vehicle->engine_curve ?? []);
+        $peak = $curve === [] ? null : max(array_column($curve, 'torque_nm'));
+        $torque = $typed('engineTorque') === '' ? ($peak ?? ($vehicle === null ? null : (float) $vehicle->engine_torque_nm)) : self::within($typed('engineTorque'), 'torque', 'N.m', '/duty/engineTorque', 'engine torque', 0, 5000);
+        $number = fn (string $field, string $kind, string $unit, string $what, float $min, float $max, ?float $else): ?float => $typed($field) === '' ? $else : self::within($typed($field), $kind, $unit, "/duty/$field", $what, $min, $max);
+        $speed = $number('shiftSpeed', 'rotation', 'rpm', 'shift speed', 500, 12000, min([self::SHIFT_SPEED, ...array_slice(array_column($curve, 'speed_rpm'), -1)]));
+        $mass = $number('mass', 'mass', 'kg', 'mass', 100, 60000, $vehicle === null ? null : (float) $vehicle->mass_kg);
+        $axle = $number('axle', 'number', '', 'axle ratio', 1, 12, $vehicle === null ? null : (float) $vehicle->axle_ratio);
+        $grade = $number('grade', 'number', '', 'grade', 0, 60, self::GRADE);
+        $tyre = $typed('tyre') !== '' ? $typed('tyre') : ($vehicle->tyre ?? '');
+        $radius = $tyre === '' ? null : self::radius($tyre);
         if ($torque === null) {
             return null;
         }
-        if ($torque < 0 || $torque > 5000) {
-            throw \App\Shop\Refused::at('/duty/engineTorque', 'The engine torque must lie between 0 and 5000 N.m.');
-        }
-        $speed = trim((string) ($in['shiftSpeed'] ?? '')) === '' ? self::SHIFT_SPEED : round(Quantity::parse((string) $in['shiftSpeed'], 'rotation', 'rpm', '/duty/shiftSpeed')->in('rpm'), 3);
+        // The curve gives the shape, the torque the peak: a tuned engine of the same kind.
+        $scaled = $peak === null || $peak <= 0 ? [] : array_map(fn (array $p) => ['speed_rpm' => $p['speed_rpm'], 'torque_nm' => $p['torque_nm'] * $torque / $peak], $curve);
 
-        return new self($torque, $speed, $vehicle === null ? null : (float) $vehicle->mass_kg, $vehicle === null ? null : (float) $vehicle->axle_ratio, (bool) ($in['hold'] ?? true), $typed);
+        return new self($torque, $scaled, $speed, $mass === null || $axle === null || $radius === null ? null : ['mass_kg' => $mass, 'axleRatio' => $axle, 'tyreRadius_mm' => $radius], $grade, (bool) ($in['hold'] ?? true), [
+            'engineTorque_nm' => $torque, 'typed' => $typed('engineTorque'), 'curve' => $scaled, 'curveFrom' => $scaled === [] ? null : ($typed('engineCurve') !== '' ? 'order' : 'vehicle'),
+            'shiftSpeed_rpm' => $speed, 'mass_kg' => $mass, 'axleRatio' => $axle, 'tyre' => $tyre === '' ? null : $tyre, 'tyreRadius_mm' => $radius, 'grade_pct' => $grade, 'hold' => (bool) ($in['hold'] ?? true),
+        ]);
     }
 
-    /** @return array<string, mixed> */
+    /** @return array<string, mixed> as the order shows and freezes it */
     public function written(): array
     {
-        return ['engineTorque_nm' => $this->engineTorque, 'typed' => $this->typed, 'shiftSpeed_rpm' => $this->shiftSpeed, 'mass_kg' => $this->mass, 'axleRatio' => $this->axle, 'hold' => $this->hold];
+        return $this->written;
+    }
+
+    /** @return array<string, mixed> the engine as the calculators read it */
+    public function engine(): array
+    {
+        return $this->curve === [] ? ['torque_nm' => $this->engineTorque] : ['curve' => $this->curve];
+    }
+
+    private static function within(string $text, string $kind, string $unit, string $pointer, string $what, float $min, float $max): float
+    {
+        if ($kind === 'number') {
+            is_numeric($text) || throw Refused::at($pointer, "The $what is a number with a point, not \"$text\".");
+            $value = (float) $text;
+        } else {
+            $value = round(Quantity::parse($text, $kind, $unit, $pointer)->in($unit), 6);
+        }
+        if ($value < $min || $value > $max || ($kind === 'torque' && $value <= 0)) {
+            throw Refused::at($pointer, "The $what must lie between $min and $max".($unit === '' ? '' : ' '.($unit === 'rpm' ? 'rev/min' : $unit)).'.');
+        }
+
+        return $value;
+    }
+
+    /** @return list<array{speed_rpm: float, torque_nm: float}> from "1500 220, 3000 305" */
+    private static function curve(string $text): array
+    {
+        $points = [];
+        foreach (preg_split('/\s*[,;\n]\s*/', $text, -1, PREG_SPLIT_NO_EMPTY) as $pair) {
+            if (preg_match('/^\s*(\d+(?:\.\d+)?)[\s:]+(\d+(?:\.\d+)?)\s*$/', $pair, $m) !== 1) {
+                throw Refused::at('/duty/engineCurve', "\"$pair\" is no point of the curve: write rev/min and N.m, such as 1500 220, 3000 305.");
+            }
+            $points[] = ['speed_rpm' => (float) $m[1], 'torque_nm' => (float) $m[2]];
+        }
+        if ($points === [] || count($points) > 60) {
+            throw Refused::at('/duty/engineCurve', 'The engine curve needs 1 to 60 points.');
+        }
+        foreach ($points as $i => $point) {
+            if ($point['torque_nm'] <= 0 || $point['torque_nm'] > 5000 || ($i > 0 && $point['speed_rpm'] <= $points[$i - 1]['speed_rpm'])) {
+                throw Refused::at('/duty/engineCurve', 'The speeds of the engine curve must rise, and each torque lie above 0 and up to 5000 N.m.');
+            }
+        }
+
+        return $points;
+    }
+
+    private static function radius(string $tyre): float
+    {
+        try {
+            return Calculators::call('tyre.size', ['size' => $tyre])['rollingRadius_mm'];
+        } catch (\Yard\Core\BadInput $e) {
+            throw Refused::at('/duty/tyre', $e->getMessage());
+        }
     }
 }

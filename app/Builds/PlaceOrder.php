@@ -28,7 +28,7 @@ final class PlaceOrder
         }
         $customer = isset($in['customer']) ? (Customer::query()->where('code', $in['customer'])->first() ?? throw Refused::at('/customer', "There is no customer \"{$in['customer']}\".")) : null;
         $vehicle = isset($in['vehicle']) ? (Vehicle::query()->where('code', $in['vehicle'])->first() ?? throw Refused::at('/vehicle', "There is no vehicle \"{$in['vehicle']}\".")) : null;
-        $spec = $this->resolve->of($unit->family, $in['package'], $in['add'] ?? [], $in['drop'] ?? [], Duty::of($in['duty'] ?? null, $vehicle), $unit->variant->code);
+        $spec = $this->resolve->of($unit->family, $in['package'], $in['add'] ?? [], $in['drop'] ?? [], Duty::of($in['duty'] ?? null, $vehicle), $unit->variant);
         $draft = $unit->currentBuild?->state === 'draft' ? $unit->currentBuild : null;
         if ($draft !== null) {
             Gatekeeper::unchanged($draft, (int) ($in['version'] ?? 0), 'this order', ['order_lines' => $in]);

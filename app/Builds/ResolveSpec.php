@@ -3,10 +3,12 @@
 namespace App\Builds;
 
 use App\Catalog\Family;
+use App\Catalog\Hardware;
 use App\Catalog\Option;
 use App\Catalog\Package;
 use App\Catalog\Part;
 use App\Catalog\Spec;
+use App\Catalog\Variant;
 use App\Shop\HouseRule;
 use App\Shop\Refused;
 use Yard\Core\Calculators;
@@ -18,9 +20,10 @@ final class ResolveSpec
      * @param  list<string>  $add
      * @param  list<string>  $drop
      * @param  Duty|null  $duty  what the unit will have to hold; null: margins are not looked at
+     * @param  Variant|null  $variant  null: what only one variant has is not looked at
      * @return array<string, mixed>
      */
-    public function of(Family $family, string $packageCode, array $add, array $drop, ?Duty $duty = null, ?string $variant = null): array
+    public function of(Family $family, string $packageCode, array $add, array $drop, ?Duty $duty = null, ?Variant $variant = null): array
     {
         $package = Package::query()->where('family_id', $family->id)->where('code', $packageCode)->first() ?? throw Refused::at('/package', "There is no package \"$packageCode\" for the {$family->name}.");
         $options = Option::query()->where('family_id', $family->id)->orderBy('id')->get()->keyBy('code');
@@ -46,8 +49,8 @@ final class ResolveSpec
             'options' => array_map(fn (Option $o) => ['code' => $o->code, 'name' => $o->name, 'why' => $o->body['why'], 'price' => (float) $o->price, 'hours' => (float) $o->hours, 'surprise' => $o->body['surprise'] ?? null, 'origin' => $origin($o->code)], $chosen),
             'available' => $options->reject(fn (Option $o) => in_array($o->code, $result['chosen'], true) || in_array($o->code, array_column($result['forbidden'], 'option'), true))->map(fn (Option $o) => ['code' => $o->code, 'name' => $o->name, 'why' => $o->body['why'], 'price' => (float) $o->price])->values()->all(),
             'forbidden' => $name($result['forbidden']), 'added' => $name($result['added']), 'removed' => $name($result['removed']), 'omitted' => $result['omitted'] ?? [], 'bom' => $bom, 'partsCost' => round(array_sum(array_map(fn (array $l) => $l['count'] * $l['price'], $bom)), 2),
-            'operations' => $result['operations'] ?? [], 'fluid' => ['name' => $family->body['fluid'], 'litres' => round($result['fluid_l'], 2)], 'hours' => round($result['hours'], 2), 'price' => round($result['price'], 2), 'labourRate' => (float) $rules['labour-rate'], 'always' => $family->body['always'],
-            'duty' => $duty?->written(), 'margins' => $result['margins'] ?? null, 'sensitivity' => array_map(fn (array $r) => ['name' => $options[$r['option']]->name] + $r, $result['sensitivity'] ?? []), 'elements' => array_column($family->train['elements'], 'name', 'id'),
+            'work' => $this->work($chosen), 'fluid' => ['name' => $family->body['fluid'], 'litres' => round($result['fluid_l'], 2)], 'hours' => round($result['hours'], 2), 'price' => round($result['price'], 2), 'labourRate' => (float) $rules['labour-rate'], 'always' => $family->body['always'],
+            'duty' => $duty?->written(), 'converterMatch' => $this->converterMatch($result, $options, $duty), 'margins' => $result['margins'] ?? null, 'sensitivity' => array_map(fn (array $r) => ['name' => $options[$r['option']]->name] + $r, $result['sensitivity'] ?? []), 'elements' => array_column($family->train['elements'], 'name', 'id') + ['lock-up' => 'Lock-up clutch of the converter'],
         ];
     }
 
@@ -58,29 +61,73 @@ final class ResolveSpec
      * @param  list<string>  $drop
      * @return array<string, mixed> what package.resolve reads
      */
-    private function input(Family $family, Package $package, $options, array $always, array $add, array $drop, ?string $variant, ?Duty $duty, float $rate, float $limit): array
+    private function input(Family $family, Package $package, $options, array $always, array $add, array $drop, ?Variant $variant, ?Duty $duty, float $rate, float $limit): array
     {
-        $rules = ['requires', 'requiresAny', 'excludes', 'omits', 'omitWhy', 'operations', 'fluid_l', 'variantOnly', 'dutyOnly', 'limit', 'power', 'why'];
-        $power = $family->body['power'] ?? null;
+        $rules = ['requires', 'requiresAny', 'excludes', 'omits', 'omitWhy', 'operations', 'checks', 'fluid_l', 'variantOnly', 'dutyOnly', 'limit', 'power', 'why'];
+        $hardware = $variant->hardware ?? [];
+        $power = isset($family->body['power']) ? Hardware::of($family->body['power'], $family->train, $hardware) : null;
         // A wish overrules the package and what the customer took off; the house list stands.
         $drop = array_values(array_diff($drop, $add, $always));
+        $fit = array_intersect_key($hardware, ['hub' => 0, 'lockup' => 0]) + (isset($package->body['stall_rpm']) ? ['stall_rpm' => $package->body['stall_rpm']] : []);
 
         return [
-            'options' => $options->map(fn (Option $o) => ['code' => $o->code, 'name' => $o->name, 'price' => (float) $o->price, 'hours' => (float) $o->hours, 'adds' => $o->body['parts'] ?? []] + array_intersect_key($o->body, array_flip($rules)))->values()->all(),
-            'duty' => $package->duty, 'wanted' => $add, 'always' => $always, 'package' => array_values(array_diff($package->body['options'], $drop)), 'unwanted' => $drop, 'oneOf' => $family->body['groups'] ?? [], 'rate' => $rate,
+            'options' => $options->map(fn (Option $o) => ['code' => $o->code, 'name' => $o->name, 'price' => (float) $o->price, 'hours' => (float) $o->hours, 'adds' => $o->body['parts'] ?? []] + array_intersect_key($o->body, array_flip($rules)) + (isset($o->body['converter']) ? ['converter' => array_intersect_key($o->body['converter'], ['hub' => 0, 'lockup' => 0, 'points' => 0])] : []))->values()->all(),
+            'duty' => $package->duty, 'wanted' => $add, 'always' => $always, 'package' => array_values(array_diff($package->body['options'], $drop)), 'unwanted' => $drop, 'oneOf' => $family->body['groups'] ?? [], 'rate' => $rate, 'neverOmit' => $family->body['neverOmit'] ?? [],
             'base' => ['price' => (float) $package->base_price, 'hours' => (float) $package->base_hours, 'fluid_l' => $package->body['fluid_l'], 'parts' => $package->body['parts']],
-        ] + ($variant === null ? [] : ['variant' => $variant]) + ($duty === null || $power === null ? [] : [
+        ] + ($fit === [] ? [] : ['converterFit' => $fit]) + ($variant === null ? [] : ['variant' => $variant->code]) + ($duty === null || $power === null ? [] : [
             'enforceMargins' => $duty->hold,
-            'power' => array_intersect_key($power, array_flip(['capacities', 'pressure_kpa', 'converterRatio'])) + ['inputTorque_nm' => $duty->engineTorque, 'inputSpeed_rpm' => $duty->shiftSpeed, 'limit' => $limit] + $family->train,
+            'power' => (isset($power['shift']) && $duty->load !== null ? ['shift' => $power['shift'] + ['vehicle' => $duty->load]] : []) + $power + ['engine' => $duty->engine(), 'inputSpeed_rpm' => $duty->shiftSpeed, 'limit' => $limit],
         ]);
+    }
+
+    /**
+     * Work and checks the options bring, each with the option that asks for it.
+     *
+     * @param  list<Option>  $chosen
+     * @return list<array{kind: string, text: string, option: string}>
+     */
+    private function work(array $chosen): array
+    {
+        $out = [];
+        foreach (['work' => 'operations', 'check' => 'checks'] as $kind => $field) {
+            foreach ($chosen as $option) {
+                foreach ($option->body[$field] ?? [] as $text) {
+                    $out[] = ['kind' => $kind, 'text' => $text, 'option' => $option->name];
+                }
+            }
+        }
+
+        return $out;
+    }
+
+    /**
+     * What the chosen converter does behind this engine, and how it pulls the whole mass away.
+     *
+     * @param  array<string, mixed>  $result  of package.resolve
+     * @param  \Illuminate\Support\Collection<string, Option>  $options
+     * @return array<string, mixed>|null
+     */
+    private function converterMatch(array $result, $options, ?Duty $duty): ?array
+    {
+        if (! isset($result['converter'])) {
+            return null;
+        }
+        $option = $options[$result['converter']['option']];
+        $first = collect($result['margins']['gears'])->first(fn (array $g) => ($g['ratio'] ?? 0) > 0);
+        $launch = $duty?->load === null || $first === null || $result['fluid_l'] <= 0 ? null : Calculators::call('vehicle.launch', [
+            'engine' => $duty->engine(), 'converter' => ['points' => $option->body['converter']['points']], 'vehicle' => $duty->load, 'ratio' => $first['ratio'], 'grade_pct' => $duty->grade, 'fluid_l' => $result['fluid_l'],
+        ]);
+
+        return ['name' => $option->name, 'gear' => $first['name'] ?? null, 'launch' => $launch] + array_diff_key($option->body['converter'], ['points' => 0]) + $result['converter'];
     }
 
     /**
      * Everything later stations need, as it stands today; frozen with the release.
      *
+     * @param  list<array{kind: string, text: string, option: string}>  $work
      * @return array<string, mixed>
      */
-    public function bench(Family $family, string $packageCode): array
+    public function bench(Family $family, string $packageCode, array $work): array
     {
         $specs = Spec::query()->where('family_id', $family->id)->orderBy('position')->get();
         $of = fn (string $kind) => $specs->where('kind', $kind)->map(fn (Spec $s) => ['code' => $s->code, 'name' => $s->name, 'source' => trim("$s->source, $s->edition", ', '), 'confidence' => $s->confidence] + $s->body)->values()->all();
@@ -99,8 +146,19 @@ final class ResolveSpec
 
         return [
             'packs' => $packs, 'endPlays' => array_map(fn (array $e) => ['options' => array_map($option, $e['washers'])] + array_diff_key($e, ['washers' => 0]), $of('end-play')), 'fasteners' => $of('fastener'), 'airChecks' => $of('air-check'),
-            'assembly' => $of('assembly-step'), 'testProgram' => $program, 'converter' => $of('converter')[0] ?? null, 'train' => $family->train,
+            'assembly' => [...$of('assembly-step'), ...self::steps($work)], 'testProgram' => $program, 'converter' => $of('converter')[0] ?? null, 'train' => $family->train,
         ];
+    }
+
+    /**
+     * Steps of the assembly that the options ask for: they are marked like any other, and the builder cannot sign without.
+     *
+     * @param  list<array{kind: string, text: string, option: string}>  $work
+     * @return list<array<string, mixed>>
+     */
+    private static function steps(array $work): array
+    {
+        return array_map(fn (array $w, int $i) => ['code' => "$w[kind]-".($i + 1), 'name' => $w['text'], 'needs' => [], 'trap' => ($w['kind'] === 'work' ? 'Comes with' : 'Asked for by')." \"$w[option]\".", 'source' => 'Order', 'confidence' => 'documented'], $work, array_keys($work));
     }
 
     /**

@@ -37,7 +37,7 @@ final class SpecSection implements CardSection
         return [
             'packages' => Package::query()->where('family_id', $unit->family_id)->orderBy('id')->get()->map(fn (Package $p) => ['code' => $p->code, 'name' => $p->name, 'duty' => $p->duty, 'text' => $p->body['text'], 'basePrice' => (float) $p->base_price])->all(),
             'vehicles' => Application::query()->with('vehicle')->where('variant_id', $unit->variant_id)->orderBy('vehicle_id')->limit(100)->get()->map(fn (Application $a) => ['code' => $a->vehicle->code, 'name' => "{$a->vehicle->maker} {$a->vehicle->model}, {$a->vehicle->engine}", 'years' => "$a->from_year-$a->to_year", 'source' => $a->source, 'confidence' => $a->confidence])->all(),
-            'order' => $build === null ? null : $this->order($build) + ['spec' => $build->spec === null ? $this->resolve->of($unit->family, $lines['package'], $lines['add'], $lines['drop'], Duty::of($lines['duty'] ?? null, $build->vehicle), $unit->variant->code) : array_diff_key($build->spec, ['train' => 0, 'assembly' => 0])],
+            'order' => $build === null ? null : $this->order($build) + ['spec' => $build->spec === null ? $this->resolve->of($unit->family, $lines['package'], $lines['add'], $lines['drop'], Duty::of($lines['duty'] ?? null, $build->vehicle), $unit->variant) : array_diff_key($build->spec, ['train' => 0, 'assembly' => 0])],
             'foreignParts' => $this->foreign->of($unit),
             'differs' => $build?->spec === null ? [] : $this->differs($build, $unit),
             'ratios' => array_map(fn (array $g) => ['gear' => $g['name'], 'ratio' => $g['ratio'], 'applied' => $this->appliedIn($unit, $g['name'])], Calculators::call('geartrain.solve', $unit->family->train)['gears']),
@@ -50,7 +50,7 @@ final class SpecSection implements CardSection
     {
         $frozen = $build->spec;
         try {
-            $today = $this->resolve->of($unit->family, $build->order_lines['package'], $build->order_lines['add'], $build->order_lines['drop'], Duty::of($build->order_lines['duty'] ?? null, $build->vehicle), $unit->variant->code);
+            $today = $this->resolve->of($unit->family, $build->order_lines['package'], $build->order_lines['add'], $build->order_lines['drop'], Duty::of($build->order_lines['duty'] ?? null, $build->vehicle), $unit->variant);
         } catch (\App\Shop\Refused $e) {
             return ['The order can no longer be written like this: '.$e->getMessage()];
         }

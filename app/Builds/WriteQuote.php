@@ -24,7 +24,7 @@ final class WriteQuote
     public function of(Unit $unit): array
     {
         $build = $unit->currentBuild ?? throw new Refused('Write the order first; the quote follows from it.', 409);
-        $spec = $build->spec ?? $this->resolve->of($unit->family, $build->order_lines['package'], $build->order_lines['add'], $build->order_lines['drop'], Duty::of($build->order_lines['duty'] ?? null, $build->vehicle), $unit->variant->code);
+        $spec = $build->spec ?? $this->resolve->of($unit->family, $build->order_lines['package'], $build->order_lines['add'], $build->order_lines['drop'], Duty::of($build->order_lines['duty'] ?? null, $build->vehicle), $unit->variant);
         if ($spec['status'] !== 'ok') {
             throw new Refused('The order cannot be quoted: '.$spec['conflicts'][0]['explain'], 409);
         }

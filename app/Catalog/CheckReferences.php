@@ -2,6 +2,10 @@
 
 namespace App\Catalog;
 
+use Yard\Core\BadInput;
+use Yard\Core\Calculators;
+use Yard\Core\Power\TyreSize;
+
 /** Everything a pack names must exist in it, once, and fit together; a schema cannot say that. */
 final class CheckReferences
 {
@@ -36,6 +40,9 @@ final class CheckReferences
                     $this->errors[] = ['pointer' => "/$kind/$i/toYear", 'detail' => "The years must run forward, not from $entry->fromYear to $entry->toYear."];
                 }
             }
+        }
+        foreach ($pack->vehicles as $i => $vehicle) {
+            $this->vehicle($vehicle, "/vehicles/$i");
         }
         $variants = $knownVariants;
         foreach ($pack->families as $i => $family) {
@@ -146,6 +153,63 @@ final class CheckReferences
         }
         foreach ($family->body->always as $k => $always) {
             $this->known($always->option, $options, 'option', "$at/body/always/$k/option");
+        }
+        foreach ($family->body->neverOmit ?? [] as $k => $never) {
+            $this->known($never->part, $parts, 'part', "$at/body/neverOmit/$k/part");
+        }
+        $this->hardware($family, $at);
+    }
+
+    private function vehicle(\stdClass $vehicle, string $at): void
+    {
+        if (isset($vehicle->tyre) && TyreSize::radius($vehicle->tyre) === null) {
+            $this->errors[] = ['pointer' => "$at/tyre", 'detail' => TyreSize::says($vehicle->tyre)];
+        }
+        $before = -1;
+        foreach ($vehicle->engineCurve ?? [] as $k => $point) {
+            if ($point->speed_rpm <= $before) {
+                $this->errors[] = ['pointer' => "$at/engineCurve/$k/speed_rpm", 'detail' => 'The speeds of the engine curve must rise from point to point.'];
+            }
+            $before = $point->speed_rpm;
+        }
+    }
+
+    /** What the family, its variants and its options say of hardware must be something the calculators can reckon with. */
+    private function hardware(\stdClass $family, string $at): void
+    {
+        $plain = fn (mixed $node): array => json_decode((string) json_encode($node), true);
+        $read = function (string $calculator, array $input, \Closure $pointer): bool {
+            try {
+                Calculators::call($calculator, $input);
+
+                return true;
+            } catch (BadInput $e) {
+                $this->errors[] = ['pointer' => $pointer($e->path), 'detail' => $e->getMessage()];
+
+                return false;
+            }
+        };
+        $power = isset($family->body->power) ? $plain($family->body->power) : null;
+        $train = $plain($family->train);
+        $with = fn (array $variant): array => ['inputTorque_nm' => 100] + Hardware::of($power, $train, $variant);
+        if ($power !== null && ! $read('power.margin', $with([]), fn (string $path): string => "$at/body/power$path")) {
+            return; // one fault of the family would be told again for every variant and option
+        }
+        foreach ($family->variants as $i => $variant) {
+            if ($power !== null && isset($variant->hardware)) {
+                $read('power.margin', $with($plain($variant->hardware)), fn (string $path): string => "$at/variants/$i/hardware$path");
+            }
+        }
+        foreach ($family->options as $i => $option) {
+            $own = array_intersect_key($plain($option->body), ['power' => 0, 'converter' => 0]);
+            if ($own !== []) {
+                $read('package.resolve', ['options' => [['code' => $option->code, 'price' => 0] + $own]] + ($power === null ? [] : ['power' => $with([])]), fn (string $path): string => "$at/options/$i/body".preg_replace('~^/options/0~', '', $path));
+            }
+        }
+        foreach ($family->packages as $i => $package) {
+            if (isset($package->body->stall_rpm) && $package->body->stall_rpm->max < $package->body->stall_rpm->min) {
+                $this->errors[] = ['pointer' => "$at/packages/$i/body/stall_rpm/max", 'detail' => 'The window of stall speeds ends below its start.'];
+            }
         }
     }
 

@@ -17,7 +17,7 @@ final class Variant extends Model
 
     public $timestamps = false;
 
-    protected $casts = ['expect' => 'array'];
+    protected $casts = ['expect' => 'array', 'hardware' => 'array'];
 
     public function family(): BelongsTo
     {

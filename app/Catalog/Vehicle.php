@@ -12,4 +12,6 @@ final class Vehicle extends Model
     protected $guarded = [];
 
     public $timestamps = false;
+
+    protected $casts = ['engine_curve' => 'array'];
 }

@@ -23,7 +23,7 @@ final class DeliverySheet
         $example = Calculators::call('converter.depth', ['unit' => $depth['unit'], 'converterDepth' => round($depth['flexplateDepth'] + $depth['minPull'], 6), 'flexplateDepth' => $depth['flexplateDepth'], 'minPull' => $depth['minPull'], 'maxPull' => $depth['maxPull']]);
 
         return [
-            'serial' => $build->serial, 'generation' => $build->generation, 'coreTag' => $build->unit->core_tag, 'variant' => $spec['variant'], 'package' => $spec['package']['name'], 'options' => array_map(fn (array $o) => $o['name'], $spec['options']), 'operations' => $spec['operations'],
+            'serial' => $build->serial, 'generation' => $build->generation, 'coreTag' => $build->unit->core_tag, 'variant' => $spec['variant'], 'package' => $spec['package']['name'], 'options' => array_map(fn (array $o) => $o['name'], $spec['options']), 'operations' => array_values(array_map(fn (array $w) => $w['text'], array_filter($spec['work'], fn (array $w) => $w['kind'] === 'work'))),
             'surprises' => array_values(array_filter(array_column($spec['options'], 'surprise'))), 'fluid' => $spec['fluid'], 'numbers' => $this->numbers->of($build),
             'dyno' => $run === null ? null : ['run' => $run->id, 'verdict' => $run->verdict, 'reason' => $run->verdict_reason, 'by' => $run->judge?->name, 'on' => $run->verdict_at->format('Y-m-d'), 'checks' => $run->checks],
             'notDynoTested' => $run === null,

@@ -24,6 +24,7 @@ const Interchange = lazy(() => import('./stations/interchange/Interchange').then
 const Trainer = lazy(() => import('./stations/identification/Trainer').then((m) => ({ default: m.Trainer })));
 const CatalogDesk = lazy(() => import('./stations/catalog/CatalogDesk').then((m) => ({ default: m.CatalogDesk })));
 const Quote = lazy(() => import('./stations/builds/Quote').then((m) => ({ default: m.Quote })));
+const ComparePage = lazy(() => import('./stations/builds/Compare').then((m) => ({ default: m.ComparePage })));
 const Power = lazy(() => import('./stations/power/Power').then((m) => ({ default: m.Power })));
 const Families = lazy(() => import('./stations/catalog/Families').then((m) => ({ default: m.Families })));
 const Insight = lazy(() => import('./stations/insight/Insight').then((m) => ({ default: m.Insight })));
@@ -96,6 +97,7 @@ export function App() {
                             <Route path="/units" element={<Units />} />
                             <Route path="/units/:number/label" element={<Label />} />
                             <Route path="/units/:number/quote" element={<Quote />} />
+                            <Route path="/units/:number/compare" element={<ComparePage />} />
                             <Route path="/units/:number/sheet" element={<Sheet />} />
                             <Route path="/units/:number/:section?" element={<UnitCard />} />
                             <Route path="/receive" element={<Receive />} />

@@ -63,14 +63,67 @@ final class BuildTest extends TestCase
         $this->assertStringContainsString('margin', array_column($strong['added'], 'because', 'option')['pressure-raised']);
         $loose = $preview(['duty' => ['engineTorque' => (string) round($limit * 1.05), 'hold' => false]]);
         $this->assertSame([false, []], [$loose['margins']['holds'], $loose['added']], 'shown, not enforced');
-        $never = $preview(['duty' => ['engineTorque' => '900 lbf.ft']]);
+        $never = $preview(['duty' => ['engineTorque' => '600 lbf.ft']]);
         $this->assertSame(['conflict', 'margin'], [$never['status'], $never['conflicts'][0]['rule']]);
+        $tooBig = $preview(['duty' => ['engineTorque' => '900 lbf.ft']]);
+        $this->assertStringContainsString('above the 1250 to 2600 rev/min this duty wants', $tooBig['conflicts'][0]['explain'], 'no converter matches such an engine');
         $this->assertProblem($this->write('/units/C-9001/order/preview', ['package' => 'daily', 'duty' => ['engineTorque' => '40 psi']]), 422, 'torque', '/duty/engineTorque');
         $this->assertProblem($this->write('/units/C-9001/order/preview', ['package' => 'daily', 'duty' => ['engineTorque' => '9000']]), 422, 'between 0 and 5000', '/duty/engineTorque');
         // the same answer comes out of the calculator on its own
         $power = \App\Catalog\Family::query()->where('code', 'RD4')->firstOrFail();
-        $alone = \Yard\Core\Calculators::call('power.margin', array_intersect_key($power->body['power'], ['capacities' => 0, 'pressure_kpa' => 0, 'converterRatio' => 0]) + ['inputTorque_nm' => 410, 'limit' => 1.15] + $power->train);
+        $converter = Option::query()->where('family_id', $power->id)->where('code', 'converter-stock')->firstOrFail()->body;
+        $hardware = array_intersect_key($power->body['power'], ['pressure_kpa' => 0, 'slipping' => 0, 'lockup' => 0]) + ['capacities' => $power->body['power']['capacities'] + $converter['power']['capacities'], 'converter' => ['points' => $converter['converter']['points']]];
+        $alone = \Yard\Core\Calculators::call('power.margin', $hardware + ['engine' => ['curve' => \App\Catalog\Vehicle::query()->where('code', 'HW-TR5')->firstOrFail()->engine_curve], 'limit' => 1.15] + $power->train);
         $this->assertEqualsWithDelta($alone['largestInputTorque_nm'], $limit, 1e-9);
+    }
+
+    public function test_the_duty_is_reckoned_with_and_each_field_refuses_on_its_own(): void
+    {
+        $this->bringTo('desk');
+        $preview = fn (array $duty) => $this->as('manager')->write('/units/C-9001/order/preview', ['package' => 'tow', 'vehicle' => 'HW-TR5', 'duty' => $duty]);
+        $alone = $preview([])->json();
+        $this->assertSame(['vehicle', 1980, 3.42, '235/65R17'], [$alone['duty']['curveFrom'], $alone['duty']['mass_kg'], $alone['duty']['axleRatio'], $alone['duty']['tyre']]);
+        $towing = $preview(['mass' => '9900 lb', 'axle' => '3.73', 'tyre' => '265/70R17', 'grade' => '15'])->json();
+        $this->assertEqualsWithDelta(9900 * 0.45359237, $towing['duty']['mass_kg'], 1e-4);
+        $this->assertGreaterThan(2 * $alone['converterMatch']['launch']['heat_kj'], $towing['converterMatch']['launch']['heat_kj'], 'twice the mass and steeper: more heat for each start');
+        $this->assertGreaterThan(0.0, $towing['margins']['gears'][0]['roadSpeed_kmh']);
+        $this->assertCount(3, $towing['margins']['shifts']);
+        $this->assertFalse($preview(['mass' => '20000', 'grade' => '40'])->json('converterMatch.launch.reaches'));
+        $flat = $preview(['engineCurve' => '1000 410, 5000 410'])->json();
+        $this->assertSame(['order', 410.0], [$flat['duty']['curveFrom'], (float) $flat['duty']['engineTorque_nm']]);
+        $this->assertGreaterThan($alone['converterMatch']['stall_rpm'], $flat['converterMatch']['stall_rpm'], 'more torque low down, more stall');
+        $tuned = $preview(['engineTorque' => '430'])->json();
+        $this->assertEqualsWithDelta(430.0, max(array_column($tuned['duty']['curve'], 'torque_nm')), 1e-9, 'the same shape at another peak');
+        foreach ([['mass', 'heavy', 'mass'], ['mass', '9', 'between 100 and 60000'], ['axle', '3,73', 'point'], ['tyre', 'big', '235/60R16'], ['grade', '90', 'between 0 and 60'], ['shiftSpeed', '99', 'between 500'], ['engineCurve', '1500', 'no point of the curve'], ['engineCurve', '3000 300, 2000 250', 'must rise']] as [$field, $text, $sentence]) {
+            $this->assertProblem($preview([$field => $text]), 422, $sentence, "/duty/$field");
+        }
+    }
+
+    public function test_what_the_options_ask_for_are_steps_the_builder_signs(): void
+    {
+        $this->bringTo('desk');
+        $this->as('manager')->write('/units/C-9001/order', ['package' => 'tow', 'vehicle' => 'HW-TR5'])->assertCreated();
+        $spec = $this->write('/units/C-9001/release', ['version' => 1, 'acknowledged' => ['pressure-raised', 'lockup-firm']])->assertOk()->json('build.order.spec');
+        $checks = array_values(array_filter($spec['work'], fn (array $w) => $w['kind'] === 'check'));
+        $this->assertContains('Raised pressure spring', array_column($checks, 'option'));
+        $build = Build::query()->where('serial', \App\Track\Unit::byNumber('C-9001')->currentBuild->serial)->firstOrFail();
+        $steps = array_column($build->spec['assembly'], 'name');
+        foreach ($spec['work'] as $work) {
+            $this->assertContains($work['text'], $steps);
+        }
+        $reasons = app(\App\Bench\SignOffBuild::class)->reasonsAgainst($build);
+        $this->assertContains("Step \"{$checks[0]['text']}\" is not done.", $reasons);
+    }
+
+    public function test_a_part_never_left_out_and_what_another_variant_takes_are_told(): void
+    {
+        $this->bringTo('desk');
+        $spec = $this->as('manager')->write('/units/C-9001/order/preview', ['package' => 'daily', 'vehicle' => 'HW-TR5'])->json();
+        $because = array_column($spec['forbidden'], 'because', 'option');
+        $this->assertStringContainsString('never left out here: without the load-release springs', $because['high-full'], 'common practice, no source');
+        $this->assertStringContainsString('this unit takes 62 mm', $because['converter-stock-66']);
+        $this->assertSame([], $spec['removed'], 'the sister for the other hub is not missed');
+        $this->assertSame('converter-stock', $spec['converterMatch']['option']);
     }
 
     public function test_a_released_build_shows_what_differs_from_today_s_catalog(): void

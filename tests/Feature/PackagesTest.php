@@ -12,7 +12,7 @@ use App\Catalog\Variant;
 use App\Catalog\Vehicle;
 use Tests\TestCase;
 
-/** Every package of the demo catalog with every single wish, held against the rules as the catalog writes them. */
+/** Every package of the demo catalog with every single wish, and for every variant, held against the rules as the catalog writes them. */
 final class PackagesTest extends TestCase
 {
     /** @return \Generator<string, array{Family, Package, Option|null, array<string, mixed>}> */
@@ -22,8 +22,11 @@ final class PackagesTest extends TestCase
         foreach (Family::query()->orderBy('id')->get() as $family) {
             $options = Option::query()->where('family_id', $family->id)->orderBy('id')->get();
             foreach (Package::query()->where('family_id', $family->id)->orderBy('id')->get() as $package) {
-                foreach ([null, ...$options] as $wish) {
-                    yield "$family->code $package->code with ".($wish->code ?? 'no wish') => [$family, $package, $wish, $resolve->of($family, $package->code, $wish === null ? [] : [$wish->code], [])];
+                $variants = Variant::query()->where('family_id', $family->id)->orderBy('id')->get();
+                foreach ([null, ...$options] as $n => $wish) {
+                    foreach ($n === 0 ? $variants : [$variants[$n % count($variants)]] as $variant) {
+                        yield "$variant->code $package->code with ".($wish->code ?? 'no wish') => [$family, $package, $wish, $resolve->of($family, $package->code, $wish === null ? [] : [$wish->code], [], null, $variant)];
+                    }
                 }
             }
         }
@@ -103,6 +106,20 @@ final class PackagesTest extends TestCase
         }
     }
 
+    public function test_every_variant_gets_a_converter_that_fits_it(): void
+    {
+        foreach ($this->everyOrder() as $order => [$family, , $wish, $spec]) {
+            if ($spec['status'] !== 'ok' || $wish !== null) {
+                continue;
+            }
+            $variant = Variant::query()->where('code', strtok($order, ' '))->firstOrFail();
+            $converters = Option::query()->where('family_id', $family->id)->whereIn('code', array_column($spec['options'], 'code'))->get()->filter(fn (Option $o) => isset($o->body['converter']));
+            $this->assertCount(1, $converters, $order);
+            $this->assertSame($variant->hardware['hub'], $converters->first()->body['converter']['hub'], $order);
+            $this->assertContains($variant->hardware['lockup'], $converters->first()->body['converter']['lockup'], $order);
+        }
+    }
+
     public function test_a_vehicle_s_own_engine_is_held_by_the_stock_hardware_or_the_missing_margin_is_named(): void
     {
         $resolve = app(ResolveSpec::class);
@@ -112,10 +129,16 @@ final class PackagesTest extends TestCase
             $package = Package::query()->where('family_id', $family->id)->orderBy('id')->firstOrFail();
             $vehicles = Vehicle::query()->whereIn('id', \App\Catalog\Application::query()->whereIn('variant_id', $variants)->select('vehicle_id'))->orderBy('id')->get();
             foreach ($vehicles as $vehicle) {
-                $spec = $resolve->of($family, $package->code, [], [], Duty::of(null, $vehicle));
+                $variant = Variant::query()->whereIn('id', \App\Catalog\Application::query()->where('vehicle_id', $vehicle->id)->whereIn('variant_id', $variants)->select('variant_id'))->firstOrFail();
+                $spec = $resolve->of($family, $package->code, [], [], Duty::of(null, $vehicle), $variant);
                 $judged++;
                 if ($spec['status'] === 'ok') {
                     $this->assertTrue($spec['margins']['holds'], "$family->code in $vehicle->code");
+                    $this->assertSame([true, []], [$spec['converterMatch']['fits'], $spec['margins']['overPressed']], "$family->code in $vehicle->code");
+                    $this->assertTrue($spec['converterMatch']['launch']['reaches'], "$family->code pulls away in $vehicle->code");
+                    foreach ($spec['margins']['shifts'] as $shift) {
+                        $this->assertNotContains(true, array_column($shift['elements'], 'over'), "$family->code in $vehicle->code, $shift[from] to $shift[to]: ".json_encode($shift['elements']));
+                    }
                     foreach ($spec['margins']['gears'] as $gear) {
                         foreach ($gear['elements'] as $e) {
                             $this->assertTrue(! isset($e['margin']) || $e['margin'] >= 1.0, "$family->code in $vehicle->code: {$e['element']} slips in {$gear['name']}");

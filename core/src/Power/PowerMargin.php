@@ -33,7 +33,7 @@ final class PowerMargin implements Calculator
         $base = $plan->evaluate($hardware);
         $released = self::released($plan, $hardware->capacities);
         $out = [
-            'gears' => $base['gears'], 'holds' => $base['holds'], 'limit' => $plan->limit, 'released' => $released, 'selfApplying' => array_values(array_filter($released, static fn (array $r): bool => $r['selfApplies'])),
+            'gears' => self::roadSpeeds($base['gears'], $plan), 'holds' => $base['holds'], 'limit' => $plan->limit, 'released' => $released, 'selfApplying' => array_values(array_filter($released, static fn (array $r): bool => $r['selfApplies'])),
             'memberSpeeds' => self::memberSpeeds($plan), 'unknown' => $base['unknown'], 'overPressed' => self::overPressed($base['gears']),
         ];
         foreach (['weakest' => $base['weakest'], 'largestInputTorque_nm' => $base['largest']] as $key => $value) {
@@ -43,6 +43,17 @@ final class PowerMargin implements Calculator
         }
 
         return $plan->shift === null ? $out : $out + self::shifts($plan, $plan->shift, $hardware->capacities);
+    }
+
+    /**
+     * @param  list<array<string, mixed>>  $gears
+     * @return list<array<string, mixed>> with the road speed at the input speed, where the vehicle is known
+     */
+    private static function roadSpeeds(array $gears, Plan $plan): array
+    {
+        $load = $plan->shift?->load;
+
+        return $load === null ? $gears : array_map(static fn (array $g): array => isset($g['ratio']) && is_float($g['ratio']) && $plan->inputSpeed > 0.0 ? $g + ['roadSpeed_kmh' => 3.6 * $load->speed($plan->inputSpeed / abs($g['ratio']))] : $g, $gears);
     }
 
     /**

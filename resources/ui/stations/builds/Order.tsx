@@ -7,6 +7,8 @@ import { useWrite } from '../../lib/useWrite';
 import { Choice, Field, Mark, Panel, ProblemNote, Select } from '../../parts/basics';
 import type { SectionProps } from '../yard/UnitCard';
 import { Compare } from './Compare';
+import { Drive } from './Drive';
+import { DutyFields, dutyOf } from './DutyFields';
 import { Margins } from './Margins';
 
 /** Order, package, wishes; rules answer with a sentence each; release freezes it and gives the serial. */
@@ -18,12 +20,12 @@ export function Order(props: SectionProps) {
 function Desk({ card, onCard }: SectionProps) {
     const b = card.build!;
     const draft = b.order?.state === 'draft' ? b.order : null;
-    const [d, setD] = useState({ package: (draft?.lines as { package?: string } | undefined)?.package ?? b.packages[0]?.code ?? '', add: ((draft?.lines as { add?: string[] } | undefined)?.add ?? []) as string[], drop: ((draft?.lines as { drop?: string[] } | undefined)?.drop ?? []) as string[], customer: card.customer?.code ?? '', vehicle: draft?.vehicle?.code ?? b.vehicles[0]?.code ?? '', promisedOn: draft?.promisedOn ?? '', ...dutyOf(draft?.lines) });
+    const [d, setD] = useState({ package: (draft?.lines as { package?: string } | undefined)?.package ?? b.packages[0]?.code ?? '', add: ((draft?.lines as { add?: string[] } | undefined)?.add ?? []) as string[], drop: ((draft?.lines as { drop?: string[] } | undefined)?.drop ?? []) as string[], customer: card.customer?.code ?? '', vehicle: draft?.vehicle?.code ?? b.vehicles[0]?.code ?? '', promisedOn: draft?.promisedOn ?? '' });
+    const [duty, setDuty] = useState(dutyOf(draft?.lines));
     const form = useQuery({ queryKey: ['intake-form'], queryFn: () => answer(api.GET('/intake-form')) });
     const [spec, setSpec] = useState<Schemas['Spec'] | null>(draft?.spec ?? null);
     const [told, setTold] = useState<string[]>([]);
     const { busy, problem, write } = useWrite();
-    const duty = { engineTorque: d.engineTorque, shiftSpeed: d.shiftSpeed, hold: d.hold };
     const [wrong, setWrong] = useState<Problem | null>(null);
     const asked = JSON.stringify([d.package, d.add, d.drop, d.vehicle, duty]);
     useEffect(() => {
@@ -53,14 +55,10 @@ function Desk({ card, onCard }: SectionProps) {
                         <p className="text-sm">{b.packages.find((p) => p.code === d.package)?.text}</p>
                         <Select label="Customer" value={d.customer} onChange={(customer) => set({ customer })} empty="for the shelf" options={(form.data?.customers ?? []).map((c) => ({ value: c.code, text: c.name }))} problem={fieldProblem(problem, '/customer')} />
                         <Select label="Vehicle" value={d.vehicle} onChange={(vehicle) => set({ vehicle })} empty="not named" options={b.vehicles.map((v) => ({ value: v.code, text: `${v.name} (${v.years})` }))} problem={fieldProblem(problem, '/vehicle')} />
-                        <div className="grid grid-cols-2 gap-3">
-                            <Field label="Engine torque" value={d.engineTorque} onChange={(engineTorque) => set({ engineTorque })} problem={fieldProblem(wrong ?? problem, '/duty/engineTorque')} hint={spec?.duty && !d.engineTorque ? `the vehicle's ${spec.duty.engineTorque_nm} N.m` : 'N.m, or type lbf.ft'} />
-                            <Field label="Shift speed" value={d.shiftSpeed} onChange={(shiftSpeed) => set({ shiftSpeed })} problem={fieldProblem(wrong ?? problem, '/duty/shiftSpeed')} hint={spec?.duty && !d.shiftSpeed ? `${spec.duty.shiftSpeed_rpm} rev/min unless told` : 'rev/min'} />
-                        </div>
-                        <label className="flex min-h-11 items-center gap-2"><input type="checkbox" className="size-5 accent-[var(--hand)]" checked={d.hold} onChange={() => set({ hold: !d.hold })} />Bring every margin over the house limit</label>
                         <Field label="Promised on" type="date" value={d.promisedOn} onChange={(promisedOn) => set({ promisedOn })} />
                     </div>
                 </Panel>
+                <DutyFields duty={duty} spec={spec} problem={wrong ?? problem} onChange={(change) => setDuty({ ...duty, ...change })} />
                 {spec && (
                     <Panel title="Price and hours">
                         <p className="font-head text-5xl num">{formatMoney(spec.price)}</p>
@@ -73,10 +71,11 @@ function Desk({ card, onCard }: SectionProps) {
                                 ))}
                             </fieldset>
                         )}
-                        <ProblemNote problem={problem} except={['/customer', '/vehicle']} />
+                        <ProblemNote problem={problem} except={['/customer', '/vehicle', ...Object.keys(duty).map((k) => `/duty/${k}`)]} />
                         <div className="mt-2 flex flex-wrap gap-2">
                             <button type="button" className="btn" disabled={busy} onClick={() => void save()}>Save the draft</button>
                             {draft && <Link className="btn" to={`/units/${card.coreTag}/quote`}>Quote</Link>}
+                            {draft && b.packages.length > 1 && <Link className="btn" to={`/units/${card.coreTag}/compare`}>Compare on paper</Link>}
                             <button type="button" className="btn btn-main" disabled={busy || spec.status !== 'ok'} onClick={() => void release()}>Release the build</button>
                         </div>
                     </Panel>
@@ -87,6 +86,7 @@ function Desk({ card, onCard }: SectionProps) {
                     {spec.conflicts.map((c, i) => <p key={i} role="alert" className="border-l-4 border-bad bg-sheet px-4 py-2"><Mark kind="bad">{c.rule === 'margin' ? 'It does not hold.' : 'These clash.'}</Mark> {c.explain}</p>)}
                     {(spec.alternatives ?? []).length > 0 && <p className="border-l-4 border-warn bg-sheet px-4 py-2">What would go: {spec.alternatives!.map((a) => <button key={a.without} type="button" className="btn mr-2" onClick={() => set({ add: d.add.filter((x) => x !== a.without) })}>without {a.name}, {formatMoney(a.price)}</button>)}</p>}
                     {spec.margins && <Margins margins={spec.margins} elements={spec.elements ?? {}} torque={spec.duty?.engineTorque_nm ?? 0} sensitivity={spec.sensitivity} />}
+                    <Drive spec={spec} />
                     <Panel title="What goes in" aside={`${spec.options.length} options`}>
                         <ul className="divide-y divide-rule">
                             {spec.options.map((o) => {
@@ -117,17 +117,12 @@ function Desk({ card, onCard }: SectionProps) {
                     </Panel>
                     {(spec.forbidden ?? []).length > 0 && <details className="sheet px-4 py-2"><summary className="min-h-11 py-2 font-semibold">Cannot come in: {spec.forbidden!.length}</summary><ul>{spec.forbidden!.map((o) => <li key={o.option} className="border-b border-rule py-1"><strong>{o.name}</strong> <span className="text-sm">{o.because}</span></li>)}</ul></details>}
                     {b.packages.length > 1 && <Compare number={card.coreTag} packages={b.packages} vehicle={d.vehicle || null} duty={duty} />}
+                    <Work spec={spec} />
                     <Bom spec={spec} />
                 </div>
             )}
         </div>
     );
-}
-
-/** The duty typed on a saved draft. */
-function dutyOf(lines: unknown) {
-    const duty = (lines as { duty?: Partial<Record<'engineTorque' | 'shiftSpeed', string>> & { hold?: boolean } } | undefined)?.duty;
-    return { engineTorque: duty?.engineTorque ?? '', shiftSpeed: duty?.shiftSpeed ?? '', hold: duty?.hold ?? true };
 }
 
 function Frozen({ card, spec }: SectionProps & { spec: Schemas['Spec'] }) {
@@ -141,14 +136,25 @@ function Frozen({ card, spec }: SectionProps & { spec: Schemas['Spec'] }) {
                 {order.parentSerial && <p>Second build of <strong>{order.parentSerial}</strong></p>}
                 <ul className="mt-2">{spec.options.map((o) => <li key={o.code}><strong>{o.name}</strong> <span className="text-sm">{spec.added.find((a) => a.option === o.code)?.because ?? o.why}</span></li>)}</ul>
                 {spec.omitted.length > 0 && <ul className="mt-2">{spec.omitted.map((o) => <li key={o.part}><Mark kind="warn">left out {o.part}</Mark> {o.because}</li>)}</ul>}
-                {spec.operations.length > 0 && <><h3 className="mt-2 text-lg">Added work</h3><ul className="list-disc pl-5">{spec.operations.map((o) => <li key={o}>{o}</li>)}</ul></>}
             </Panel>
             <Bom spec={spec} />
             {spec.margins && <div className="lg:col-span-2"><Margins margins={spec.margins} elements={spec.elements ?? {}} torque={spec.duty?.engineTorque_nm ?? 0} /></div>}
+            <Drive spec={spec} />
+            <Work spec={spec} />
             <Panel title="Ratios" aside="from the teeth and the apply chart">
                 <table className="w-full"><tbody>{card.build!.ratios.map((r) => <tr key={r.gear}><th scope="row" className="td text-left">{r.gear}</th><td className="td font-head text-2xl num">{r.ratio === null ? '–' : r.ratio.toFixed(3)}</td><td className="td">{r.applied.join(' ')}</td></tr>)}</tbody></table>
             </Panel>
         </div>
+    );
+}
+
+/** Work and checks the options bring; at the bench each is a step of its own. */
+function Work({ spec }: { spec: Schemas['Spec'] }) {
+    if (spec.work.length === 0) return null;
+    return (
+        <Panel title="Added work and checks" aside="each a step at the bench">
+            <ul className="divide-y divide-rule">{spec.work.map((w) => <li key={w.kind + w.text} className="py-1"><Mark kind={w.kind === 'work' ? 'next' : 'warn'}>{w.kind === 'work' ? 'do' : 'check'}</Mark> {w.text} <span className="text-sm text-faint">{w.option}</span></li>)}</ul>
+        </Panel>
     );
 }
 
