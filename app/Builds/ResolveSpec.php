@@ -46,11 +46,11 @@ final class ResolveSpec
         return [
             'package' => ['code' => $package->code, 'name' => $package->name, 'duty' => $package->duty, 'text' => $package->body['text']], 'status' => $result['status'], 'conflicts' => $result['conflicts'],
             'alternatives' => array_map(fn (array $a) => ['without' => $a['without'], 'name' => $options[$a['without']]->name, 'price' => $a['price']], $result['alternatives'] ?? []),
-            'options' => array_map(fn (Option $o) => ['code' => $o->code, 'name' => $o->name, 'why' => $o->body['why'], 'price' => (float) $o->price, 'hours' => (float) $o->hours, 'surprise' => $o->body['surprise'] ?? null, 'origin' => $origin($o->code)], $chosen),
+            'options' => array_map(fn (Option $o) => ['code' => $o->code, 'name' => $o->name, 'why' => $o->body['why'], 'price' => (float) $o->price, 'hours' => (float) $o->hours, 'surprise' => $o->body['surprise'] ?? null, 'origin' => $origin($o->code), 'converter' => isset($o->body['converter'])], $chosen),
             'available' => $options->reject(fn (Option $o) => in_array($o->code, $result['chosen'], true) || in_array($o->code, array_column($result['forbidden'], 'option'), true))->map(fn (Option $o) => ['code' => $o->code, 'name' => $o->name, 'why' => $o->body['why'], 'price' => (float) $o->price])->values()->all(),
             'forbidden' => $name($result['forbidden']), 'added' => $name($result['added']), 'removed' => $name($result['removed']), 'omitted' => $result['omitted'] ?? [], 'bom' => $bom, 'partsCost' => round(array_sum(array_map(fn (array $l) => $l['count'] * $l['price'], $bom)), 2),
             'work' => $this->work($chosen), 'fluid' => ['name' => $family->body['fluid'], 'litres' => round($result['fluid_l'], 2)], 'hours' => round($result['hours'], 2), 'price' => round($result['price'], 2), 'labourRate' => (float) $rules['labour-rate'], 'always' => $family->body['always'],
-            'duty' => $duty?->written(), 'converterMatch' => $this->converterMatch($result, $options, $duty), 'margins' => $result['margins'] ?? null, 'sensitivity' => array_map(fn (array $r) => ['name' => $options[$r['option']]->name] + $r, $result['sensitivity'] ?? []), 'elements' => array_column($family->train['elements'], 'name', 'id') + ['lock-up' => 'Lock-up clutch of the converter'],
+            'duty' => $duty?->written(), 'converterMatch' => $this->converterMatch($result, $options, $duty), 'margins' => $result['margins'] ?? null, 'sensitivity' => array_map(fn (array $r) => ['name' => $options[$r['option']]->name] + $r, $result['sensitivity'] ?? []), 'elements' => array_column($family->train['elements'], 'name', 'id') + ['lock-up' => 'Lock-up clutch'],
         ];
     }
 

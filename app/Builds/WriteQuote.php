@@ -40,7 +40,7 @@ final class WriteQuote
 
         return [
             'coreTag' => $unit->core_tag, 'serial' => $build->serial, 'customer' => $build->customer?->name, 'vehicle' => $build->vehicle === null ? null : "{$build->vehicle->maker} {$build->vehicle->model}, {$build->vehicle->engine}", 'variant' => $unit->variant->name, 'package' => $spec['package']['name'],
-            'lines' => $lines, 'price' => $spec['price'], 'core' => $core, 'total' => round($spec['price'] + array_sum(array_column($core, 'amount')), 2), 'fluid' => $spec['fluid'], 'promisedOn' => $build->promised_on?->format('Y-m-d'),
+            'lines' => $lines, 'price' => $spec['price'], 'core' => $core, 'total' => round($spec['price'] + array_sum(array_column($core, 'amount')), 2), 'made' => ['pieces' => array_sum(array_column($spec['bom'], 'count')), 'hours' => $spec['hours'], 'converter' => array_values(array_filter($spec['options'], fn (array $o) => $o['converter']))[0]['name'] ?? null, 'work' => array_column($spec['work'], 'text')], 'fluid' => $spec['fluid'], 'promisedOn' => $build->promised_on?->format('Y-m-d'),
             'holds' => $spec['margins'] ?? null, 'surprises' => array_values(array_filter(array_map(fn (array $o) => $o['surprise'] === null ? null : ['option' => $o['name'], 'text' => $o['surprise']], $spec['options']))),
             'alternatives' => array_values(array_filter([
                 ['what' => 'Rebuild this one', 'price' => $spec['price'], 'cost' => $cost, 'left' => round($spec['price'] - $cost, 2), 'days' => (int) ceil($spec['hours'] / self::HOURS_A_DAY) + 2, 'risk' => $this->risk($unit->variant_id), 'note' => "parts {$spec['partsCost']}, {$spec['hours']} h at $rate"],

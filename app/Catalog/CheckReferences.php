@@ -191,6 +191,11 @@ final class CheckReferences
         };
         $power = isset($family->body->power) ? $plain($family->body->power) : null;
         $train = $plain($family->train);
+        try {
+            Calculators::call('geartrain.solve', $train);
+        } catch (BadInput) {
+            return; // told where the train itself is looked at
+        }
         $with = fn (array $variant): array => ['inputTorque_nm' => 100] + Hardware::of($power, $train, $variant);
         if ($power !== null && ! $read('power.margin', $with([]), fn (string $path): string => "$at/body/power$path")) {
             return; // one fault of the family would be told again for every variant and option

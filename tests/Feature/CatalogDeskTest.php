@@ -110,6 +110,7 @@ final class CatalogDeskTest extends TestCase
             'window upside down' => ['packs', 'RD4|C1', fn ($n) => $n->body->window->min = 0.9, '/body/window'], 'unknown part' => ['packs', 'RD4|C1', fn ($n) => $n->body->fixed[0]->part = 'NOPE', '/body/fixed/0/part'],
             'years backwards' => ['vehicles', 'HW-TR3', fn ($n) => $n->toYear = 1990, '/toYear'], 'negative price' => ['parts', 'BP-180', fn ($n) => $n->price = -1, '/price'], 'unknown variant' => ['conversions', 'RD4-E-M', fn ($n) => $n->to = 'XX9', '/to'],
             'option that needs nothing known' => ['options', 'RD4|deep-pan', fn ($n) => $n->body->requires = ['wings'], '/body/requires/0'], 'teeth that cannot be' => ['families', 'RD4', fn ($n) => $n->train->sets[0]->sunTeeth = 0, '/train/sets/0/sunTeeth'],
+            'hardware of a variant' => ['variants', 'TX6|TX6-F2', fn ($n) => $n->hardware->capacities->F1->torque_nm = 0, '/hardware/capacities/F1/torque_nm'], 'a converter that makes power' => ['options', 'RD4|converter-stock', fn ($n) => $n->body->converter->points[6]->torqueRatio = 1.3, '/body/converter/points/6/torqueRatio'],
             'step that needs a later one' => ['teardown', 'RD4|outside', fn ($n) => $n->body->needs = ['case'], '/body/needs/0'], 'tag pattern that is none' => ['families', 'RD4', fn ($n) => $n->body->tagPatterns[0]->pattern = '(', '/body/tagPatterns/0/pattern'],
         ];
     }

@@ -30,6 +30,16 @@ final class CatalogTest extends TestCase
             'option that needs nothing known' => [fn ($p) => $p->families[0]->options[2]->body->requires = ['wings'], '/families/0/options/2/body/requires/0'],
             'step that needs a later one' => [fn ($p) => $p->families[0]->teardown[0]->body->needs = ['case'], '/families/0/teardown/0/body/needs/0'],
             'train with impossible teeth' => [fn ($p) => $p->families[0]->train->sets[0]->sunTeeth = 0, '/families/0/train/sets/0/sunTeeth'],
+            'hardware for an element that is not there' => [fn ($p) => $p->families[0]->body->power->capacities->C9 = (object) ['kind' => 'fixed', 'torque_nm' => 100], '/families/0/body/power/capacities/C9'],
+            'a clutch without its friction' => [function ($p): void {
+                unset($p->families[0]->body->power->capacities->C1->mu);
+            }, '/families/0/body/power/capacities/C1/mu'],
+            'a variant with a ring inside out' => [fn ($p) => $p->families[2]->variants[2]->hardware->capacities->C2->innerDiameter_mm = 400, '/families/2/variants/2/hardware/capacities/C2/innerDiameter_mm'],
+            'a converter that makes power' => [fn ($p) => $p->families[0]->options[16]->body->converter->points[6]->torqueRatio = 1.3, '/families/0/options/16/body/converter/points/6/torqueRatio'],
+            'a stall window that ends before it starts' => [fn ($p) => $p->families[0]->packages[0]->body->stall_rpm->max = 900, '/families/0/packages/0/body/stall_rpm/max'],
+            'a part nobody has that is never left out' => [fn ($p) => $p->families[0]->body->neverOmit[0]->part = 'NOPE', '/families/0/body/neverOmit/0/part'],
+            'a tyre that is none' => [fn ($p) => $p->vehicles[0]->tyre = 'big', '/vehicles/0/tyre'],
+            'an engine that runs backwards' => [fn ($p) => $p->vehicles[0]->engineCurve[2]->speed_rpm = 900, '/vehicles/0/engineCurve/2/speed_rpm'],
             'made-up confidence' => [fn ($p) => $p->families[0]->packs[0]->confidence = 'certain', '/families/0/packs/0/confidence'],
         ];
     }

@@ -20,7 +20,8 @@ export function Quote() {
                     {[...q.lines, ...q.core].map((l) => <tr key={l.label}><td className="td">{l.label}</td><td className="td num text-right">{formatMoney(l.amount)}</td></tr>)}
                     <tr><th scope="row" className="td text-left text-xl">Together</th><td className="td text-right font-head text-4xl num">{formatMoney(q.total)}</td></tr>
                 </tbody></table>
-                <p className="mt-2">{q.fluid.litres} L {q.fluid.name} go in.{q.promisedOn && ` Promised for ${q.promisedOn}.`}{q.holds?.largestInputTorque_nm !== undefined && ` Good for ${q.holds.largestInputTorque_nm.toFixed(0)} N.m of engine torque at the house limit of ${q.holds.limit.toFixed(2)}.`}</p>
+                <p className="mt-2">In this price: {q.made.pieces} new parts, {q.made.hours} hours of work{q.made.converter && `, ${q.made.converter.charAt(0).toLowerCase()}${q.made.converter.slice(1)}`}, {q.fluid.litres} L {q.fluid.name}.{q.promisedOn && ` Promised for ${q.promisedOn}.`}{q.holds?.largestInputTorque_nm !== undefined && ` Good for ${q.holds.largestInputTorque_nm.toFixed(0)} N.m of engine torque at the house limit of ${q.holds.limit.toFixed(2)}.`}</p>
+                {q.made.work.length > 0 && <><h2 className="mt-3 text-xl">Done and checked for this order</h2><ul className="list-disc pl-5">{q.made.work.map((w) => <li key={w}>{w}</li>)}</ul></>}
                 {q.surprises.length > 0 && <><h2 className="mt-3 text-xl">It will feel different</h2><ul className="list-disc pl-5">{q.surprises.map((s) => <li key={s.option}>{s.text} ({s.option})</li>)}</ul><p className="mt-4">Read and understood: ______________________________</p></>}
             </article>
             <section className="no-print sheet mt-3 px-4 py-3" aria-label="What else could be done">

@@ -80,7 +80,7 @@ function Curve({ before, after }: { before: { volume_ml: number; pressure_kpa: n
             <line x1={l} x2={l} y1={8} y2={h - b} stroke="var(--frame)" /><line x1={l} x2={w - 64} y1={h - b} y2={h - b} stroke="var(--frame)" />
             <text x={l - 6} y={18} fontSize={12} textAnchor="end" fill="var(--faint)">{py.toFixed(0)}</text><text x={l - 6} y={h - b} fontSize={12} textAnchor="end" fill="var(--faint)">0 kPa</text><text x={w - 70} y={h - 8} fontSize={12} textAnchor="end" fill="var(--faint)">{vx.toFixed(0)} mL</text>
             <polyline fill="none" stroke="var(--edge)" strokeWidth={3} points={points(before)} /><polyline fill="none" stroke="var(--hand)" strokeWidth={3} strokeDasharray="8 4" points={points(after)} />
-            <text x={end(before)[0]} y={end(before)[1]} fontSize={13} fill="currentColor">before</text><text x={end(after)[0]} y={end(after)[1] - (Math.abs(end(before)[1] - end(after)[1]) < 12 && Math.abs(end(before)[0] - end(after)[0]) < 40 ? 14 : 0)} fontSize={13} fill="currentColor">after</text>
+            <text x={end(before)[0]} y={end(before)[1]} fontSize={13} fill="currentColor">before</text><text x={end(after)[0]} y={end(after)[1] + 14} fontSize={13} fill="currentColor">after</text>
         </svg>
     );
 }

@@ -69,7 +69,7 @@ function Desk({ train, onChange }: { train: Train; onChange?: (change: Partial<T
     const [shifts, setShifts] = useState<{ shifts: Shift[]; assumptions: string[] } | null>(null);
     const [problem, setProblem] = useState<Problem | null>(null);
     const [gear, setGear] = useState(train.gears[0]?.name ?? '');
-    const [d, setD] = useState({ torque: '300', speed: '5200', inertia: '0.25', time: '0.5' });
+    const [d, setD] = useState({ torque: '300', speed: '5200', inertia: '0.25', time: '0.5', mass: '2000', axle: '3.5', radius: '330' });
     const asked = JSON.stringify([train, d]);
     useEffect(() => {
         let stale = false;
@@ -81,7 +81,7 @@ function Desk({ train, onChange }: { train: Train; onChange?: (change: Partial<T
                 if (data) setSolved(data as unknown as Solved);
             });
             const n = (s: string) => (s.trim() === '' ? s : Number(s));
-            void run('shift.energy', { ...train, inputTorque_nm: n(d.torque), inputSpeed_rpm: n(d.speed), inputInertia_kgm2: n(d.inertia), shiftTime_s: n(d.time) }).then(({ data }) => !stale && setShifts((data as never) ?? null));
+            void run('shift.energy', { ...train, inputTorque_nm: n(d.torque), inputSpeed_rpm: n(d.speed), inputInertia_kgm2: n(d.inertia), shiftTime_s: n(d.time), vehicle: { mass_kg: n(d.mass), axleRatio: n(d.axle), tyreRadius_mm: n(d.radius) } }).then(({ data }) => !stale && setShifts((data as never) ?? null));
         }, 150);
         return () => {
             stale = true;
@@ -116,7 +116,7 @@ function Desk({ train, onChange }: { train: Train; onChange?: (change: Partial<T
                         </Panel>
                     </div>
                     <Panel title="Shift by shift" aside="an overlap ties up, a gap lets the engine run up">
-                        <div className="mb-2 grid max-w-3xl grid-cols-2 gap-3 sm:grid-cols-4">{([['torque', 'Input torque (N.m)'], ['speed', 'Shift speed (rev/min)'], ['inertia', 'Inertia (kg m²)'], ['time', 'Shift time (s)']] as const).map(([k, label]) => <Field key={k} label={label} inputMode="decimal" value={d[k]} onChange={(v) => setD({ ...d, [k]: v })} problem={d[k].trim() === '' || Number.isNaN(Number(d[k])) ? 'A number with a point belongs here.' : undefined} />)}</div>
+                        <div className="mb-2 grid max-w-3xl grid-cols-2 gap-3 sm:grid-cols-4">{([['torque', 'Input torque (N.m)'], ['speed', 'Shift speed (rev/min)'], ['time', 'Shift time (s)'], ['inertia', 'Engine inertia (kg m²)'], ['mass', 'Vehicle mass (kg)'], ['axle', 'Axle ratio'], ['radius', 'Tyre rolls on (mm)']] as const).map(([k, label]) => <Field key={k} label={label} inputMode="decimal" value={d[k]} onChange={(v) => setD({ ...d, [k]: v })} problem={d[k].trim() === '' || Number.isNaN(Number(d[k])) ? 'A number with a point belongs here.' : undefined} />)}</div>
                         {shifts && (
                             <table className="w-full">
                                 <thead><tr>{['Shift', 'Comes on', 'Lets go', 'Input falls by', 'Slip before', 'Carries', 'Heat'].map((h) => <th key={h} scope="col" className="th">{h}</th>)}</tr></thead>
