@@ -30,12 +30,13 @@ final class ReleaseBuild
         if ($spec['status'] !== 'ok') {
             throw new Refused('The order cannot be released: '.$spec['conflicts'][0]['explain']);
         }
-        foreach ($spec['options'] as $option) {
-            if ($option['surprise'] !== null && ! in_array($option['code'], $acknowledged, true)) {
+        $surprises = array_filter($spec['options'], fn (array $o) => $o['surprise'] !== null);
+        foreach ($surprises as $option) {
+            if (! in_array($option['code'], $acknowledged, true)) {
                 throw Refused::at('/acknowledged', "Tell the customer first: {$option['surprise']} ({$option['name']})");
             }
         }
-        $frozen = $spec + $this->resolve->bench($unit->family, $build->order_lines['package'], $spec['work']) + ['variant' => $unit->variant->code, 'acknowledged' => $acknowledged, 'frozenAt' => now()->toIso8601ZuluString()];
+        $frozen = $spec + $this->resolve->bench($unit->family, $build->order_lines['package'], $spec['work']) + ['variant' => $unit->variant->code, 'acknowledged' => array_column($surprises, 'code'), 'frozenAt' => now()->toIso8601ZuluString()];
         $build->update(['serial' => $this->nextSerial(), 'state' => 'released', 'spec' => $frozen, 'price' => $spec['price'], 'hours' => $spec['hours'], 'released_by' => $by->id, 'released_at' => now(), 'version' => $build->version + 1]);
         $this->ledger->onUnit($unit, 'build.released', ['serial' => $build->serial, 'generation' => $build->generation, 'package' => $spec['package']['code'], 'price' => $spec['price'], 'hours' => $spec['hours'], 'specSha256' => hash('sha256', json_encode($frozen, JSON_THROW_ON_ERROR))]);
         // A returned unit is already in pieces when its second build is ordered: teardown was done for the return.

@@ -10,6 +10,7 @@ use App\Catalog\Part;
 use App\Catalog\Spec;
 use App\Catalog\Variant;
 use App\Shop\HouseRule;
+use App\Shop\Quantity;
 use App\Shop\Refused;
 use Yard\Core\Calculators;
 
@@ -32,9 +33,9 @@ final class ResolveSpec
                 $options->has($code) || throw Refused::at("/$field/$i", "There is no option \"$code\" for the {$family->name}.");
             }
         }
-        $rules = HouseRule::query()->whereIn('code', ['labour-rate', 'margin-limit'])->pluck('choice', 'code');
+        $rules = HouseRule::query()->whereIn('code', ['labour-rate', 'margin-limit', 'pressure-limit'])->pluck('choice', 'code');
         $always = array_column($family->body['always'], 'option');
-        $input = $this->input($family, $package, $options, $always, $add, $drop, $variant, $duty, (float) $rules['labour-rate'], (float) $rules['margin-limit']);
+        $input = $this->input($family, $package, $options, $always, $add, $drop, $variant, $duty, (float) $rules['labour-rate'], ['limit' => (float) $rules['margin-limit']] + (isset($rules['pressure-limit']) ? ['pressureLimit_kpa' => Quantity::parse($rules['pressure-limit'], 'pressure', 'kPa', '')->in('kPa')] : []));
         $result = json_decode(json_encode(Calculators::call('package.resolve', $input), JSON_THROW_ON_ERROR), true);
         $chosen = array_map(fn (string $code) => $options[$code], $result['chosen']);
         $bom = $this->priced($result['bom']);
@@ -47,7 +48,7 @@ final class ResolveSpec
             'package' => ['code' => $package->code, 'name' => $package->name, 'duty' => $package->duty, 'text' => $package->body['text']], 'status' => $result['status'], 'conflicts' => $result['conflicts'],
             'alternatives' => array_map(fn (array $a) => ['without' => $a['without'], 'name' => $options[$a['without']]->name, 'price' => $a['price']], $result['alternatives'] ?? []),
             'options' => array_map(fn (Option $o) => ['code' => $o->code, 'name' => $o->name, 'why' => $o->body['why'], 'price' => (float) $o->price, 'hours' => (float) $o->hours, 'surprise' => $o->body['surprise'] ?? null, 'origin' => $origin($o->code), 'converter' => isset($o->body['converter'])], $chosen),
-            'available' => $options->reject(fn (Option $o) => in_array($o->code, $result['chosen'], true) || in_array($o->code, array_column($result['forbidden'], 'option'), true))->map(fn (Option $o) => ['code' => $o->code, 'name' => $o->name, 'why' => $o->body['why'], 'price' => (float) $o->price])->values()->all(),
+            'available' => $options->reject(fn (Option $o) => in_array($o->code, $result['chosen'], true) || in_array($o->code, array_column($result['forbidden'], 'option'), true))->map(fn (Option $o) => ['code' => $o->code, 'name' => $o->name, 'why' => $o->body['why'], 'price' => (float) $o->price, 'hours' => (float) $o->hours])->values()->all(),
             'forbidden' => $name($result['forbidden']), 'added' => $name($result['added']), 'removed' => $name($result['removed']), 'omitted' => $result['omitted'] ?? [], 'bom' => $bom, 'partsCost' => round(array_sum(array_map(fn (array $l) => $l['count'] * $l['price'], $bom)), 2),
             'work' => $this->work($chosen), 'fluid' => ['name' => $family->body['fluid'], 'litres' => round($result['fluid_l'], 2)], 'hours' => round($result['hours'], 2), 'price' => round($result['price'], 2), 'labourRate' => (float) $rules['labour-rate'], 'always' => $family->body['always'],
             'duty' => $duty?->written(), 'converterMatch' => $this->converterMatch($result, $options, $duty), 'margins' => $result['margins'] ?? null, 'sensitivity' => array_map(fn (array $r) => ['name' => $options[$r['option']]->name] + $r, $result['sensitivity'] ?? []), 'elements' => array_column($family->train['elements'], 'name', 'id') + ['lock-up' => 'Lock-up clutch'],
@@ -59,9 +60,10 @@ final class ResolveSpec
      * @param  list<string>  $always
      * @param  list<string>  $add
      * @param  list<string>  $drop
+     * @param  array<string, float>  $limits  of the house
      * @return array<string, mixed> what package.resolve reads
      */
-    private function input(Family $family, Package $package, $options, array $always, array $add, array $drop, ?Variant $variant, ?Duty $duty, float $rate, float $limit): array
+    private function input(Family $family, Package $package, $options, array $always, array $add, array $drop, ?Variant $variant, ?Duty $duty, float $rate, array $limits): array
     {
         $rules = ['requires', 'requiresAny', 'excludes', 'omits', 'omitWhy', 'operations', 'checks', 'fluid_l', 'variantOnly', 'dutyOnly', 'limit', 'power', 'why'];
         $hardware = $variant->hardware ?? [];
@@ -76,7 +78,7 @@ final class ResolveSpec
             'base' => ['price' => (float) $package->base_price, 'hours' => (float) $package->base_hours, 'fluid_l' => $package->body['fluid_l'], 'parts' => $package->body['parts']],
         ] + ($fit === [] ? [] : ['converterFit' => $fit]) + ($variant === null ? [] : ['variant' => $variant->code]) + ($duty === null || $power === null ? [] : [
             'enforceMargins' => $duty->hold,
-            'power' => (isset($power['shift']) && $duty->load !== null ? ['shift' => $power['shift'] + ['vehicle' => $duty->load]] : []) + $power + ['engine' => $duty->engine(), 'inputSpeed_rpm' => $duty->shiftSpeed, 'limit' => $limit],
+            'power' => (isset($power['shift']) && $duty->load !== null ? ['shift' => $power['shift'] + ['vehicle' => $duty->load]] : []) + $power + ['engine' => $duty->engine(), 'inputSpeed_rpm' => $duty->shiftSpeed] + $limits,
         ]);
     }
 

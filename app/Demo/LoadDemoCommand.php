@@ -125,7 +125,7 @@ final class LoadDemoCommand extends Command
         if ($depth < 3) {
             return;
         }
-        $build = app(ReleaseBuild::class)->release($unit->refresh(), $build->version, ['servo-d', 'pressure-raised', 'lockup-firm'], $manager);
+        $build = app(ReleaseBuild::class)->release($unit->refresh(), $build->version, \App\Catalog\Option::query()->where('family_id', $unit->family_id)->pluck('code')->all(), $manager);
         $this->tearDown($unit->refresh(), $s, $n);
         if ($depth >= 4 && $s['stage'] !== 'bench') {
             $this->assemble($unit->refresh(), $build->refresh(), $s, $n);

@@ -238,4 +238,37 @@ final class VehicleTest extends CoreTestCase
         $alone = $this->calc('shift.energy', array_intersect_key($in, array_flip(['input', 'output', 'sets', 'elements', 'gears', 'inputTorque_nm', 'inputSpeed_rpm'])) + $in['shift']);
         $this->assertRelative($alone['shifts'][0]['elements'][0]['energy_j'], $second['energy_j'], 1e-12, 'the same as shift.energy alone');
     }
+
+    public function test_part_throttle_can_be_weaker_than_full_throttle(): void
+    {
+        // pressure = spring + (full - spring) x share of the boost; the return springs take the same force off both
+        $in = self::example('power.margin');
+        $c3 = $in['capacities']['C3'];
+        unset($c3['centrifugal']);
+        $in = ['gears' => [$in['gears'][2]], 'pressure_kpa' => 900, 'spring_kpa' => 300, 'capacities' => ['C3' => $c3], 'throttle' => [['opening' => 0.25, 'torqueShare' => 0.5, 'boostShare' => 0.2], ['opening' => 0.5, 'torqueShare' => 0.6, 'boostShare' => 0.8]]] + array_diff_key($in, ['changes' => 0, 'converterRatio' => 0]);
+        $out = $this->calc('power.margin', $in);
+        $held = fn (float $kpa): float => $this->calc('clutch.capacity', ['pressure_kpa' => $kpa] + $c3)['torque_nm'];
+        $full = $out['gears'][0]['elements'][0];
+        $this->assertRelative($held(900), $full['capacity_nm']);
+        $this->assertSame(0.25, $out['weakest']['opening']);
+        $this->assertRelative($held(300 + 600 * 0.2), $out['weakest']['capacity_nm']);
+        $this->assertRelative($full['demand_nm'] * 0.5, $out['weakest']['demand_nm']);
+        $this->assertRelative($out['weakest']['capacity_nm'] / ($in['limit'] * 0.5 * $full['demand_nm'] / 300), $out['largestInputTorque_nm'], 1e-9, 'the largest engine holds at every throttle');
+        $this->assertCount(3, $out['byThrottle']);
+        $this->assertSame([0.25, null], [$out['byThrottle'][0]['opening'], $out['byThrottle'][1]['opening'] ?? null], 'the weakest first, full throttle second');
+        $this->assertRefused('power.margin', ['throttle' => [['opening' => 1, 'torqueShare' => 1, 'boostShare' => 1]]] + $in, 'range', '/throttle/0/opening');
+    }
+
+    public function test_a_stronger_spring_helps_at_every_throttle_and_a_bigger_boost_valve_only_with_it(): void
+    {
+        $in = ['pressure_kpa' => ['1' => 1100, '2' => 1000, '3' => 900, '4' => 900], 'spring_kpa' => 300] + self::example('power.margin');
+        $in['changes'] = [['name' => 'spring', 'springAdd_kpa' => 100], ['name' => 'boost', 'boostFactor' => 1.2], ['name' => 'both', 'springAdd_kpa' => 100, 'boostFactor' => 1.2, 'pressureFactor' => 1.1]];
+        $changes = array_column($this->calc('power.margin', $in)['changes'], null, 'name');
+        $same = fn (array $pressures, float $spring): array => $this->calc('power.margin', ['pressure_kpa' => $pressures, 'spring_kpa' => $spring] + array_diff_key($in, ['changes' => 0]))['weakest'];
+        $this->assertEqualsWithDelta($same(['1' => 1200, '2' => 1100, '3' => 1000, '4' => 1000], 400), $changes['spring']['weakest'], 1e-9);
+        $this->assertEqualsWithDelta($same(['1' => 1260, '2' => 1140, '3' => 1020, '4' => 1020], 300), $changes['boost']['weakest'], 1e-9);
+        $this->assertEqualsWithDelta($same(array_map(fn (float $p): float => 1.1 * (400 + 1.2 * ($p - 300)), $in['pressure_kpa']), 440), $changes['both']['weakest'], 1e-9);
+        $over = $this->calc('power.margin', ['pressureLimit_kpa' => 950] + array_diff_key($in, ['changes' => 0]))['overPressure'];
+        $this->assertSame([['gear' => '1', 'pressure_kpa' => 1100], ['gear' => '2', 'pressure_kpa' => 1000]], $over);
+    }
 }

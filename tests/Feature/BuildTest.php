@@ -72,7 +72,7 @@ final class BuildTest extends TestCase
         // the same answer comes out of the calculator on its own
         $power = \App\Catalog\Family::query()->where('code', 'RD4')->firstOrFail();
         $converter = Option::query()->where('family_id', $power->id)->where('code', 'converter-stock')->firstOrFail()->body;
-        $hardware = array_intersect_key($power->body['power'], ['pressure_kpa' => 0, 'slipping' => 0, 'lockup' => 0]) + ['capacities' => $power->body['power']['capacities'] + $converter['power']['capacities'], 'converter' => ['points' => $converter['converter']['points']]];
+        $hardware = array_intersect_key($power->body['power'], ['pressure_kpa' => 0, 'spring_kpa' => 0, 'throttle' => 0, 'slipping' => 0, 'lockup' => 0]) + ['capacities' => $power->body['power']['capacities'] + $converter['power']['capacities'], 'converter' => ['points' => $converter['converter']['points']]];
         $alone = \Yard\Core\Calculators::call('power.margin', $hardware + ['engine' => ['curve' => \App\Catalog\Vehicle::query()->where('code', 'HW-TR5')->firstOrFail()->engine_curve], 'limit' => 1.15] + $power->train);
         $this->assertEqualsWithDelta($alone['largestInputTorque_nm'], $limit, 1e-9);
     }

@@ -35,7 +35,7 @@ final class CatalogTest extends TestCase
                 unset($p->families[0]->body->power->capacities->C1->mu);
             }, '/families/0/body/power/capacities/C1/mu'],
             'a variant with a ring inside out' => [fn ($p) => $p->families[2]->variants[2]->hardware->capacities->C2->innerDiameter_mm = 400, '/families/2/variants/2/hardware/capacities/C2/innerDiameter_mm'],
-            'a converter that makes power' => [fn ($p) => $p->families[0]->options[16]->body->converter->points[6]->torqueRatio = 1.3, '/families/0/options/16/body/converter/points/6/torqueRatio'],
+            'a converter that makes power' => [fn ($p) => $p->families[0]->options[17]->body->converter->points[6]->torqueRatio = 1.3, '/families/0/options/17/body/converter/points/6/torqueRatio'],
             'a stall window that ends before it starts' => [fn ($p) => $p->families[0]->packages[0]->body->stall_rpm->max = 900, '/families/0/packages/0/body/stall_rpm/max'],
             'a part nobody has that is never left out' => [fn ($p) => $p->families[0]->body->neverOmit[0]->part = 'NOPE', '/families/0/body/neverOmit/0/part'],
             'a tyre that is none' => [fn ($p) => $p->vehicles[0]->tyre = 'big', '/vehicles/0/tyre'],

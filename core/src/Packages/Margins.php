@@ -4,8 +4,7 @@ declare(strict_types=1);
 
 namespace Yard\Core\Packages;
 
-use Yard\Core\Power\Capacity;
-use Yard\Core\Power\Converter;
+use Yard\Core\Power\Change;
 use Yard\Core\Power\Hardware;
 use Yard\Core\Power\Plan;
 use Yard\Core\Power\PowerMargin;
@@ -13,10 +12,10 @@ use Yard\Core\Power\PowerMargin;
 /** The torque margins of a choice of options; remembered by the options that change a capacity. */
 final class Margins
 {
-    /** @var array<string, array{gears: list<array<string, mixed>>, weakest: array{gear: string, element: string, margin: float, demand_nm: float, capacity_nm: float}|null, largest: ?float, holds: bool, unknown: list<array{gear: string, element: string}>}> */
+    /** @var array<string, array{gears: list<array<string, mixed>>, weakest: array{gear: string, element: string, margin: float, demand_nm: float, capacity_nm: float, opening?: float}|null, byThrottle: list<array<string, mixed>>, largest: ?float, holds: bool, unknown: list<array{gear: string, element: string}>}> */
     private array $known = [];
 
-    /** @param  array<string, array{capacities: array<string, Capacity>, pressureFactor: float, converter: ?Converter}>  $overrides  option => what it changes */
+    /** @param  array<string, Change>  $overrides  option => what it changes */
     public function __construct(private readonly Plan $plan, private readonly array $overrides)
     {
     }
@@ -43,7 +42,7 @@ final class Margins
 
     /**
      * @param  list<string>  $chosen
-     * @return array{gears: list<array<string, mixed>>, weakest: array{gear: string, element: string, margin: float, demand_nm: float, capacity_nm: float}|null, largest: ?float, holds: bool, unknown: list<array{gear: string, element: string}>}
+     * @return array{gears: list<array<string, mixed>>, weakest: array{gear: string, element: string, margin: float, demand_nm: float, capacity_nm: float, opening?: float}|null, byThrottle: list<array<string, mixed>>, largest: ?float, holds: bool, unknown: list<array{gear: string, element: string}>}
      */
     public function evaluate(array $chosen): array
     {
@@ -70,7 +69,7 @@ final class Margins
     {
         $hardware = $this->plan->hardware;
         foreach ($this->active($chosen) as $option) {
-            $hardware = $hardware->with($this->overrides[$option]['capacities'], $this->overrides[$option]['pressureFactor'], $this->overrides[$option]['converter']);
+            $hardware = $hardware->with($this->overrides[$option]);
         }
 
         return $hardware;

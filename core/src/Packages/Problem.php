@@ -337,7 +337,7 @@ final class Problem
             $best = $this->strongest($clash);
             $weakest = $best['weakest'];
 
-            return ['options' => $clash, 'rule' => 'margin', 'explain' => $weakest === null ? 'No choice of options brings every margin over the limit.' : sprintf('No choice of options holds: at best %s in gear %s carries %.0f N.m and must carry %.0f, a margin of %.2f.', $weakest['element'], $weakest['gear'], $weakest['capacity_nm'], $weakest['demand_nm'], $weakest['margin'])];
+            return ['options' => $clash, 'rule' => 'margin', 'explain' => $weakest === null ? 'No choice of options brings every margin over the limit.' : sprintf('No choice of options holds: at best %s in gear %s%s carries %.0f N.m and must carry %.0f, a margin of %.2f.', $weakest['element'], $weakest['gear'], self::atThrottle($weakest), $weakest['capacity_nm'], $weakest['demand_nm'], $weakest['margin'])];
         }
 
         return ['options' => $clash] + $this->chain($clash);
@@ -414,7 +414,7 @@ final class Problem
      * The best margins that any choice reaches whose rules hold.
      *
      * @param  list<string>  $wanted
-     * @return array{weakest: array{gear: string, element: string, margin: float, demand_nm: float, capacity_nm: float}|null}
+     * @return array{weakest: array{gear: string, element: string, margin: float, demand_nm: float, capacity_nm: float, opening?: float}|null}
      */
     private function strongest(array $wanted): array
     {
@@ -468,7 +468,7 @@ final class Problem
         $sister = $this->sister($code);
         $without = $this->enforceMargins ? $this->margins?->evaluate([...array_values(array_diff($chosen, [$code])), ...$sister === null ? [] : [$sister]]) : null;
         if ($without !== null && ! $without['holds'] && $without['weakest'] !== null) {
-            return sprintf('%s %s in gear %s has a margin of %.2f; with it the weakest margin is %.2f.', $sister === null ? 'Without it' : "With \"{$this->options[$sister]->name}\" in its place", $without['weakest']['element'], $without['weakest']['gear'], $without['weakest']['margin'], $this->margins->evaluate($chosen)['weakest']['margin'] ?? INF);
+            return sprintf('%s %s in gear %s%s has a margin of %.2f; with it the weakest margin is %.2f.', $sister === null ? 'Without it' : "With \"{$this->options[$sister]->name}\" in its place", $without['weakest']['element'], $without['weakest']['gear'], self::atThrottle($without['weakest']), $without['weakest']['margin'], $this->margins->evaluate($chosen)['weakest']['margin'] ?? INF);
         }
         $because = $forced(['requiresAny', 'oneOf']);
         if ($because !== null) {
@@ -476,6 +476,12 @@ final class Problem
         }
 
         return 'It makes the choice the cheapest that holds.';
+    }
+
+    /** @param  array{opening?: float}  $weakest */
+    private static function atThrottle(array $weakest): string
+    {
+        return isset($weakest['opening']) ? sprintf(' at %.0f %% throttle', 100.0 * $weakest['opening']) : '';
     }
 
     /** @return list<string> the others of the group of which exactly one is in */

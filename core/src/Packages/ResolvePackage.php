@@ -7,8 +7,7 @@ namespace Yard\Core\Packages;
 use Yard\Core\Calculator;
 use Yard\Core\GearTrain\Train;
 use Yard\Core\Input;
-use Yard\Core\Power\Capacity;
-use Yard\Core\Power\Converter;
+use Yard\Core\Power\Change;
 use Yard\Core\Power\Plan;
 
 /**
@@ -100,17 +99,17 @@ final class ResolvePackage implements Calculator
     }
 
     /**
-     * What each option changes in the capacities.
+     * What each option changes in the hardware.
      *
      * @param  array<string, Choice>  $options
-     * @return array<string, array{capacities: array<string, Capacity>, pressureFactor: float, converter: ?Converter}>
+     * @return array<string, Change>
      */
     private function overrides(array $options, Train $train): array
     {
         $out = [];
         foreach ($options as $code => $option) {
             if ($option->power !== null || $option->converter !== null) {
-                $out[$code] = ['capacities' => Plan::readCapacities($option->power?->optional('capacities'), $train), 'pressureFactor' => $option->power?->has('pressureFactor') ? $option->power->number('pressureFactor', above: 0.0) : 1.0, 'converter' => $option->converter];
+                $out[$code] = Change::read($option->power, $train, $option->converter);
             }
         }
 

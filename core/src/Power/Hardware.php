@@ -9,15 +9,24 @@ final readonly class Hardware
 {
     /**
      * @param  array<string, Capacity>  $capacities
-     * @param  array<string, float>  $pressures  gear => kPa
+     * @param  array<string, float>  $pressures  gear => kPa at full throttle
+     * @param  float  $spring  kPa the regulator spring gives alone, before any boost
      */
-    public function __construct(public array $capacities, public array $pressures, public ?Converter $converter)
+    public function __construct(public array $capacities, public array $pressures, public float $spring, public ?Converter $converter)
     {
     }
 
-    /** @param  array<string, Capacity>  $capacities  in place of the ones here */
-    public function with(array $capacities, float $pressureFactor = 1.0, ?Converter $converter = null): self
+    /** Line pressure in kPa: the spring's share stays, the rest is boost and comes with the throttle. */
+    public function pressure(string $gear, float $boost): float
     {
-        return new self(array_replace($this->capacities, $capacities), array_map(static fn (float $p): float => $p * $pressureFactor, $this->pressures), $converter ?? $this->converter);
+        return $this->spring + ($this->pressures[$gear] - $this->spring) * $boost;
+    }
+
+    public function with(Change $change): self
+    {
+        $spring = ($this->spring + $change->springAdd) * $change->pressureFactor;
+        $boosted = fn (float $full): float => ($this->spring + $change->springAdd + ($full - $this->spring) * $change->boostFactor) * $change->pressureFactor;
+
+        return new self(array_replace($this->capacities, $change->capacities), array_map($boosted, $this->pressures), $spring, $change->converter ?? $this->converter);
     }
 }

@@ -23,6 +23,7 @@ final class Plan
      * @param  array<string, list<string>>  $applied
      * @param  array<string, float>  $converterRatio  gear => torque ratio
      * @param  list<string>  $slipping  gears that pull away through the converter
+     * @param  non-empty-list<array{opening: float, torque: float, boost: float}>  $throttle  full throttle first; shares of torque and of boost
      * @param  array<string, float>  $speedLimits
      */
     private function __construct(
@@ -32,11 +33,13 @@ final class Plan
         public readonly Engine $engine,
         private readonly array $converterRatio,
         private readonly array $slipping,
+        private readonly array $throttle,
         public readonly array $speedLimits,
         public readonly float $inputTorque,
         public readonly float $inputSpeed,
         public readonly float $limit,
         public readonly ?ShiftSetting $shift,
+        public readonly ?float $pressureLimit,
     ) {
     }
 
@@ -75,9 +78,9 @@ final class Plan
         self::gears($in->optional('lockup'), $gears);
 
         return new self(
-            $solved, $applied, new Hardware(self::readCapacities($in->at('capacities'), $train), self::byGear($in, 'pressure_kpa', $gears, null), $converter === null ? null : Converter::read($converter)), $engine ?? Engine::flat(max($torque, self::NOTHING)),
-            self::byGear($in, 'converterRatio', $gears, 1.0), self::gears($in->optional('slipping'), $gears), $speedLimits, $torque, $in->has('inputSpeed_rpm') ? $in->number('inputSpeed_rpm', min: 0.0) : 0.0, $in->has('limit') ? $in->number('limit', above: 0.0) : 1.0,
-            $in->has('shift') ? ShiftSetting::read($in->at('shift')) : null,
+            $solved, $applied, new Hardware(self::readCapacities($in->at('capacities'), $train), self::byGear($in, 'pressure_kpa', $gears, null), $in->has('spring_kpa') ? $in->number('spring_kpa', min: 0.0) : 0.0, $converter === null ? null : Converter::read($converter)), $engine ?? Engine::flat($torque > 0.0 ? $torque : 1.0),
+            self::byGear($in, 'converterRatio', $gears, 1.0), self::gears($in->optional('slipping'), $gears), self::throttle($in), $speedLimits, $torque, $in->has('inputSpeed_rpm') ? $in->number('inputSpeed_rpm', min: 0.0) : 0.0, $in->has('limit') ? $in->number('limit', above: 0.0) : 1.0,
+            $in->has('shift') ? ShiftSetting::read($in->at('shift')) : null, $in->has('pressureLimit_kpa') ? $in->number('pressureLimit_kpa', above: 0.0) : null,
         );
     }
 
@@ -92,6 +95,17 @@ final class Plan
 
             return $gear->asString();
         }, $in?->asList() ?? []);
+    }
+
+    /** @return non-empty-list<array{opening: float, torque: float, boost: float}> */
+    private static function throttle(Input $in): array
+    {
+        $points = [['opening' => 1.0, 'torque' => 1.0, 'boost' => 1.0]];
+        foreach ($in->optional('throttle')?->asList() ?? [] as $point) {
+            $points[] = ['opening' => $point->number('opening', min: 0.0, below: 1.0), 'torque' => $point->number('torqueShare', above: 0.0, max: 1.0), 'boost' => $point->number('boostShare', min: 0.0, max: 1.0)];
+        }
+
+        return $points;
     }
 
     /** @return array<string, int> the shafts of a train, the case among them */
@@ -121,16 +135,17 @@ final class Plan
         return $out;
     }
 
-    /** @return array{gears: list<array{name: string, elements: list<array{element: string, demand_nm: float, capacity_nm: float, margin?: float, liningPressure_kpa?: float, liningLimit_kpa?: float, rotation?: 'with'|'against'}>}>, weakest: array{gear: string, element: string, margin: float, demand_nm: float, capacity_nm: float}|null, largest: ?float, holds: bool, unknown: list<array{gear: string, element: string}>} */
+    /** @return array{gears: list<array{name: string, elements: list<array{element: string, demand_nm: float, capacity_nm: float, margin?: float, liningPressure_kpa?: float, liningLimit_kpa?: float, rotation?: 'with'|'against'}>}>, weakest: array{gear: string, element: string, margin: float, demand_nm: float, capacity_nm: float, opening?: float}|null, byThrottle: list<array<string, mixed>>, largest: ?float, holds: bool, unknown: list<array{gear: string, element: string}>} */
     public function evaluate(Hardware $hardware): array
     {
         $gears = $unknown = [];
-        $weakest = $largest = null;
-        $behind = $hardware->converter === null ? 1.0 : $hardware->converter->highestTurbineTorque($this->engine) / $this->engine->peak();
+        $largest = null;
+        /** @var array<int, array{gear: string, element: string, margin: float, demand_nm: float, capacity_nm: float, opening?: float}> $weakest */
+        $weakest = [];
+        $behind = array_map(fn (array $point): float => $hardware->converter === null ? 1.0 : $hardware->converter->highestTurbineTorque($this->engine->scaled($point['torque'])) / ($this->engine->peak() * $point['torque']), $this->throttle);
         foreach ($this->solved as $gear => $solved) {
             $gear = (string) $gear;
             $slips = $hardware->converter !== null && in_array($gear, $this->slipping, true);
-            $ratio = $slips ? $behind : $this->converterRatio[$gear];
             $rows = [];
             foreach ($this->applied[$gear] as $id) {
                 $share = $solved['elementTorque'][$id] ?? null;
@@ -141,27 +156,32 @@ final class Plan
 
                     continue;
                 }
-                $perNm = abs($share) * ($id === self::LOCKUP ? 1.0 : $ratio);
-                $demand = $perNm * $this->inputTorque;
                 $drum = $capacity->oil === null ? 0.0 : ($solved['speeds'][$capacity->oil['node']] ?? 0.0) * $this->inputSpeed;
-                $held = $capacity->at($hardware->pressures[$gear], $share, $drum);
-                $row = ['element' => $id, 'demand_nm' => $demand] + $held;
-                if ($demand > self::NOTHING) {
-                    $row['margin'] = $held['capacity_nm'] / $demand;
-                    if ($weakest === null || $row['margin'] < $weakest['margin']) {
-                        $weakest = ['gear' => $gear, 'element' => $id, 'margin' => $row['margin'], 'demand_nm' => $demand, 'capacity_nm' => $held['capacity_nm']];
+                foreach ($this->throttle as $n => $point) {
+                    $perNm = abs($share) * $point['torque'] * ($id === self::LOCKUP ? 1.0 : ($slips ? $behind[$n] : $this->converterRatio[$gear]));
+                    $demand = $perNm * $this->inputTorque;
+                    $held = $capacity->at($hardware->pressure($gear, $point['boost']), $share, $drum);
+                    $row = ['element' => $id, 'demand_nm' => $demand] + $held;
+                    if ($demand > self::NOTHING) {
+                        $row['margin'] = $held['capacity_nm'] / $demand;
+                        if (! isset($weakest[$n]) || $row['margin'] < $weakest[$n]['margin']) {
+                            $weakest[$n] = ['gear' => $gear, 'element' => $id, 'margin' => $row['margin'], 'demand_nm' => $demand, 'capacity_nm' => $held['capacity_nm']] + ($n === 0 ? [] : ['opening' => $point['opening']]);
+                        }
+                    }
+                    if ($perNm > self::NOTHING) {
+                        $allowed = $held['capacity_nm'] / ($this->limit * abs($share));
+                        $largest = min($largest ?? INF, $slips && $id !== self::LOCKUP ? $this->engineFor($allowed, $hardware->converter) / $point['torque'] : $allowed * abs($share) / $perNm);
+                    }
+                    if ($n === 0) {
+                        $rows[] = $row;
                     }
                 }
-                if ($perNm > self::NOTHING) {
-                    $allowed = $held['capacity_nm'] / ($this->limit * abs($share));
-                    $largest = min($largest ?? INF, $slips && $id !== self::LOCKUP ? $this->engineFor($allowed, $hardware->converter) : $allowed * abs($share) / $perNm);
-                }
-                $rows[] = $row;
             }
-            $gears[] = ['name' => $gear, 'state' => $solved['state'], 'pressure_kpa' => $hardware->pressures[$gear], 'converterRatio' => $ratio, 'elements' => $rows] + ($solved['ratio'] === null ? [] : ['ratio' => $solved['ratio']]);
+            $gears[] = ['name' => $gear, 'state' => $solved['state'], 'pressure_kpa' => $hardware->pressures[$gear], 'converterRatio' => $slips ? $behind[0] : $this->converterRatio[$gear], 'elements' => $rows] + ($solved['ratio'] === null ? [] : ['ratio' => $solved['ratio']]);
         }
+        usort($weakest, static fn (array $a, array $b): int => $a['margin'] <=> $b['margin']);
 
-        return ['gears' => $gears, 'weakest' => $weakest, 'largest' => $largest, 'holds' => $weakest === null || $weakest['margin'] >= $this->limit, 'unknown' => $unknown];
+        return ['gears' => $gears, 'weakest' => $weakest[0] ?? null, 'byThrottle' => count($this->throttle) > 1 ? $weakest : [], 'largest' => $largest, 'holds' => $weakest === [] || $weakest[0]['margin'] >= $this->limit, 'unknown' => $unknown];
     }
 
     /**

@@ -33,7 +33,7 @@ final class PowerMargin implements Calculator
         $base = $plan->evaluate($hardware);
         $released = self::released($plan, $hardware->capacities);
         $out = [
-            'gears' => self::roadSpeeds($base['gears'], $plan), 'holds' => $base['holds'], 'limit' => $plan->limit, 'released' => $released, 'selfApplying' => array_values(array_filter($released, static fn (array $r): bool => $r['selfApplies'])),
+            'gears' => self::roadSpeeds($base['gears'], $plan), 'overPressure' => array_values(array_filter(array_map(static fn (float $kpa, string|int $gear): array => ['gear' => (string) $gear, 'pressure_kpa' => $kpa], $hardware->pressures, array_keys($hardware->pressures)), static fn (array $g): bool => $plan->pressureLimit !== null && $g['pressure_kpa'] > $plan->pressureLimit)), 'holds' => $base['holds'], 'limit' => $plan->limit, 'released' => $released, 'selfApplying' => array_values(array_filter($released, static fn (array $r): bool => $r['selfApplies'])),
             'memberSpeeds' => self::memberSpeeds($plan), 'unknown' => $base['unknown'], 'overPressed' => self::overPressed($base['gears']),
         ];
         foreach (['weakest' => $base['weakest'], 'largestInputTorque_nm' => $base['largest']] as $key => $value) {
@@ -41,6 +41,8 @@ final class PowerMargin implements Calculator
                 $out[$key] = $value;
             }
         }
+
+        $out += $base['byThrottle'] === [] ? [] : ['byThrottle' => $base['byThrottle']];
 
         return $plan->shift === null ? $out : $out + self::shifts($plan, $plan->shift, $hardware->capacities);
     }
@@ -150,7 +152,7 @@ final class PowerMargin implements Calculator
         $out = [];
         foreach ($in->list('changes') as $change) {
             $converter = $change->optional('converter');
-            $result = $plan->evaluate($plan->hardware->with(Plan::readCapacities($change->optional('capacities'), $train), $change->has('pressureFactor') ? $change->number('pressureFactor', above: 0.0) : 1.0, $converter === null ? null : Converter::read($converter)));
+            $result = $plan->evaluate($plan->hardware->with(Change::read($change, $train, $converter === null ? null : Converter::read($converter))));
             $row = ['name' => $change->name('name'), 'holds' => $result['holds']];
             if ($result['largest'] !== null) {
                 $row += ['largestInputTorque_nm' => $result['largest'], 'gain_nm' => $result['largest'] - ($before ?? 0.0)];

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import type { Schemas } from '../../lib/api';
+import { percent } from '../../lib/format';
 import { Choice, Mark, Panel } from '../../parts/basics';
 
 type M = Schemas['Margins'];
@@ -10,11 +11,11 @@ export function Margins({ margins, elements, torque, sensitivity = [] }: { margi
     const w = margins.weakest;
     const [under, setUnder] = useState<Under>('torque');
     return (
-        <Panel title="What it can hold" aside={`limit ${margins.limit.toFixed(2)}; bars end at ${(2 * margins.limit).toFixed(1)}`}>
+        <Panel title="What it can hold" aside={`full throttle; limit ${margins.limit.toFixed(2)}, bars end at ${(2 * margins.limit).toFixed(1)}`}>
             {w && (
                 <p className="flex flex-wrap items-baseline gap-x-4">
                     <span className="font-head text-5xl num">{w.margin.toFixed(2)}</span>
-                    <span><Mark kind={margins.holds ? 'good' : 'bad'}>{margins.holds ? 'holds' : 'does not hold'}</Mark> weakest: <strong>{elements[w.element] ?? w.element}</strong> in gear {w.gear}, {w.capacity_nm.toFixed(0)} of {w.demand_nm.toFixed(0)} N.m</span>
+                    <span><Mark kind={margins.holds ? 'good' : 'bad'}>{margins.holds ? 'holds' : 'does not hold'}</Mark> weakest: <strong>{elements[w.element] ?? w.element}</strong> in gear {w.gear}{w.opening !== undefined && ` at ${percent(w.opening)} throttle`}, {w.capacity_nm.toFixed(0)} of {w.demand_nm.toFixed(0)} N.m</span>
                     {margins.largestInputTorque_nm !== undefined && <span>good for <strong className="num">{margins.largestInputTorque_nm.toFixed(0)} N.m</strong> of engine torque; this order has {torque.toFixed(0)}</span>}
                 </p>
             )}
@@ -32,6 +33,8 @@ export function Margins({ margins, elements, torque, sensitivity = [] }: { margi
                     </tbody>
                 </table>
             </div>
+            {(margins.byThrottle ?? []).length > 0 && <p className="mt-2 text-sm">By throttle: {[...margins.byThrottle!].sort((a, b) => (b.opening ?? 1) - (a.opening ?? 1)).map((b) => `${b.opening === undefined ? 'full' : percent(b.opening)} ${b.margin.toFixed(2)} (${b.element} in ${b.gear})`).join('; ')}.</p>}
+            {(margins.overPressure ?? []).length > 0 && <p className="mt-2"><Mark kind="bad">Line pressure above the house limit</Mark> in {margins.overPressure!.map((g) => `${g.gear}: ${g.pressure_kpa.toFixed(0)} kPa`).join(', ')}. Such pressure splits drums and breaks case lugs.</p>}
             {sensitivity.length > 0 && <p className="mt-2 text-sm">What would raise it most: {sensitivity[0]!.gain_nm > 0.5 ? sensitivity.filter((x) => x.gain_nm > 0.5).slice(0, 3).map((x) => `${x.name}, to ${x.largestInputTorque_nm.toFixed(0)} N.m`).join('; ') : 'no single option; two weak links stand close together'}.</p>}
             {margins.overPressed.length > 0 && <details className="mt-2"><summary className="min-h-11 py-2 font-semibold"><Mark kind="bad">A lining is pressed harder than it stands</Mark></summary><ul>{margins.overPressed.map((o) => <li key={o.gear + o.element}>{elements[o.element] ?? o.element} in gear {o.gear}: {(o.liningPressure_kpa / 1000).toFixed(1)} MPa, good for {(o.liningLimit_kpa / 1000).toFixed(1)}</li>)}</ul></details>}
             {margins.selfApplying.length > 0 && <details className="mt-2"><summary className="min-h-11 py-2 font-semibold"><Mark kind="warn">Oil in a released drum beats its return springs</Mark></summary><ul>{margins.selfApplying.map((r) => <li key={r.gear + r.element}>{elements[r.element] ?? r.element} in gear {r.gear}: {r.force_n.toFixed(0)} N against {r.returnForce_n.toFixed(0)} N at {r.drumSpeed_rpm.toFixed(0)} rev/min{r.selfApplyInputSpeed_rpm !== undefined && `; from ${r.selfApplyInputSpeed_rpm.toFixed(0)} rev/min of the input on`}</li>)}</ul></details>}

@@ -90,11 +90,12 @@ function Desk({ card, onCard }: SectionProps) {
                     <Panel title="What goes in" aside={`${spec.options.length} options`}>
                         <ul className="divide-y divide-rule">
                             {spec.options.map((o) => {
-                                const because = spec.added.find((a) => a.option === o.code)?.because ?? o.why;
+                                const always = o.origin === 'always' ? spec.always.find((a) => a.option === o.code) : undefined;
+                                const because = always ? `${always.reason} On the house list since ${always.since}.` : spec.added.find((a) => a.option === o.code)?.because ?? o.why;
                                 return (
                                     <li key={o.code} className="flex items-center gap-3 py-1">
                                         <span className="flex-1"><strong>{o.name}</strong> <span className="text-sm text-faint">{({ wish: 'wish', package: 'package', always: 'house list', rule: 'needed' } as Record<string, string>)[o.origin]}</span><br /><span className="text-sm">{because}</span></span>
-                                        <span className="num">{o.price > 0 ? formatMoney(o.price) : '–'}</span>
+                                        <Delta {...o} />
                                         {o.origin === 'package' && <button type="button" className="btn" aria-label={`Take off ${o.name}`} onClick={() => set({ drop: [...d.drop, o.code] })}>off</button>}
                                         {o.origin === 'wish' && <button type="button" className="btn" aria-label={`Withdraw ${o.name}`} onClick={() => set({ add: d.add.filter((a) => a !== o.code) })}>off</button>}
                                     </li>
@@ -110,7 +111,7 @@ function Desk({ card, onCard }: SectionProps) {
                     <Panel title="Could be added">
                         <ul className="divide-y divide-rule">
                             {spec.available.map((o) => (
-                                <li key={o.code} className="flex items-center gap-3 py-1"><span className="flex-1"><strong>{o.name}</strong> <span className="text-sm">{o.why}</span></span><span className="num">{formatMoney(o.price)}</span>
+                                <li key={o.code} className="flex items-center gap-3 py-1"><span className="flex-1"><strong>{o.name}</strong> <span className="text-sm">{o.why}</span></span><Delta {...o} />
                                     <button type="button" className="btn" aria-label={`Add ${o.name}`} onClick={() => set(d.drop.includes(o.code) ? { drop: d.drop.filter((x) => x !== o.code) } : { add: [...d.add, o.code] })}>add</button></li>
                             ))}
                         </ul>
@@ -146,6 +147,11 @@ function Frozen({ card, spec }: SectionProps & { spec: Schemas['Spec'] }) {
             </Panel>
         </div>
     );
+}
+
+/** What an option adds to price and hours. */
+function Delta({ price, hours }: { price: number; hours: number }) {
+    return <span className="text-right num">{price > 0 ? formatMoney(price) : '–'}{hours > 0 && <span className="block text-sm text-faint">{hours} h</span>}</span>;
 }
 
 /** Work and checks the options bring; at the bench each is a step of its own. */
