@@ -2,6 +2,7 @@
 
 namespace App\Builds;
 
+use App\Catalog\Hardware;
 use Illuminate\Console\Command;
 use Illuminate\Support\Facades\Process;
 use Yard\Core\Calculators;
@@ -107,7 +108,9 @@ final class PowerBenchmarkCommand extends Command
         $pack = json_decode((string) file_get_contents(database_path('demo/catalog.json')), true);
         $all = function () use ($pack): void {
             foreach ($pack['families'] as $family) {
-                Calculators::call('power.margin', array_intersect_key($family['body']['power'], array_flip(['capacities', 'pressure_kpa', 'converterRatio'])) + ['inputTorque_nm' => 300, 'inputSpeed_rpm' => 5200, 'limit' => 1.15] + $family['train']);
+                $converter = array_values(array_filter($family['options'], fn (array $o) => isset($o['body']['converter'])))[0]['body'];
+                $hardware = Hardware::of($family['body']['power'], $family['train'], ['capacities' => $converter['power']['capacities']]);
+                Calculators::call('power.margin', $hardware + ['engine' => ['curve' => [['speed_rpm' => 1000, 'torque_nm' => 220], ['speed_rpm' => 3000, 'torque_nm' => 300], ['speed_rpm' => 5500, 'torque_nm' => 250]]], 'converter' => ['points' => $converter['converter']['points']], 'inputSpeed_rpm' => 5200, 'limit' => 1.15]);
             }
         };
         $one = function () use ($pack): void {

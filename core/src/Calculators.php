@@ -100,8 +100,9 @@ final class Calculators
         }
         $class = self::BY_NAME[$name];
         $out = (new $class)->calculate($in);
-        if ($in->ignored() !== []) {
-            $out['ignored'] = $in->ignored();
+        $ignored = $in->ignored();
+        if ($ignored !== []) {
+            $out['ignored'] = $ignored;
         }
         /** @var array<string, mixed> $clean */
         $clean = self::clean($out);

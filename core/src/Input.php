@@ -171,6 +171,12 @@ final class Input
         return $out;
     }
 
+    /** @return list<string> a list of texts that may be left out */
+    public function strings(string $key): array
+    {
+        return $this->optional($key)?->asStrings() ?? [];
+    }
+
     /** @return array<string, self> */
     public function map(string $key): array
     {
@@ -235,6 +241,20 @@ final class Input
         return $out;
     }
 
+    /** @return list<string> read without an Input a text: catalogs hold hundreds of rules */
+    public function asStrings(): array
+    {
+        if (! is_array($this->value)) {
+            throw $this->fail('type', $this->name().' must be a list, not '.$this->describe().'.');
+        }
+        $out = [];
+        foreach (array_values($this->value) as $i => $item) {
+            $out[] = is_string($item) ? $item : (new self($item, $this->path.'/'.$i, $this->seen))->asString();
+        }
+
+        return $out;
+    }
+
     /** @return array<string, self> */
     public function asMap(): array
     {
@@ -263,9 +283,7 @@ final class Input
 
     private function child(string $key): self
     {
-        $keys = $this->seen[$this->path] ?? [];
-        $keys[$key] = true;
-        $this->seen[$this->path] = $keys;
+        $this->seen[$this->path][$key] = true;
         /** @var \stdClass $object */
         $object = $this->value;
 

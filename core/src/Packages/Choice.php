@@ -42,14 +42,13 @@ final readonly class Choice
 
     public static function read(Input $in, Here $here): self
     {
-        $strings = static fn (string $field): array => array_map(static fn (Input $i): string => $i->asString(), $in->optional($field)?->asList() ?? []);
         $name = $in->has('name') ? $in->name('name') : $in->name('code');
         $converter = $in->has('converter') ? Converter::read($in->at('converter')) : null;
 
         return new self(
             $in->name('code'), $name, $in->has('why') ? $in->string('why') : '', (int) round(100.0 * $in->number('price', min: 0.0, max: 1e9)), $in->has('hours') ? $in->number('hours', min: 0.0) : 0.0, $in->has('fluid_l') ? $in->number('fluid_l') : 0.0,
-            $strings('requires'), array_map(static fn (Input $l): array => array_map(static fn (Input $i): string => $i->asString(), $l->asList()), $in->optional('requiresAny')?->asList() ?? []), $strings('excludes'), $strings('omits'), $in->has('omitWhy') ? $in->string('omitWhy') : '',
-            array_map(static fn (Input $p): array => ['part' => $p->name('part'), 'count' => $p->has('count') ? $p->integer('count', min: 1) : 1], $in->optional('adds')?->asList() ?? []), $strings('operations'), $strings('checks'), $here->refuses($in, $name, $strings('omits'), $converter), $in->optional('power'), $converter,
+            $in->strings('requires'), array_map(static fn (Input $l): array => $l->asStrings(), $in->optional('requiresAny')?->asList() ?? []), $in->strings('excludes'), $in->strings('omits'), $in->has('omitWhy') ? $in->string('omitWhy') : '',
+            array_map(static fn (Input $p): array => ['part' => $p->name('part'), 'count' => $p->has('count') ? $p->integer('count', min: 1) : 1], $in->optional('adds')?->asList() ?? []), $in->strings('operations'), $in->strings('checks'), $here->refuses($in, $name, $in->strings('omits'), $converter), $in->optional('power'), $converter,
         );
     }
 }

@@ -49,7 +49,7 @@ final readonly class Here
     {
         $sentences = [];
         foreach (['variantOnly' => ['variant', $this->variant], 'dutyOnly' => ['duty', $this->duty]] as $rule => [$what, $here]) {
-            $allowed = array_map(static fn (Input $i): string => $i->asString(), $option->optional($rule)?->asList() ?? []);
+            $allowed = $option->strings($rule);
             if ($allowed !== [] && ! in_array($here, $allowed, true)) {
                 $sentences[] = "\"$name\" exists only for the $what ".implode(' or ', $allowed).', not for '.($here ?? 'none').'.';
             }
@@ -81,7 +81,7 @@ final readonly class Here
         if ($hub !== null && $this->hub !== null && $hub !== $this->hub) {
             $sentences[] = "\"$name\" has a hub of $hub, and this unit takes {$this->hub}.";
         }
-        $lockups = array_map(static fn (Input $i): string => $i->asString(), $fit->optional('lockup')?->asList() ?? []);
+        $lockups = $fit->strings('lockup');
         if ($lockups !== [] && $this->lockup !== null && ! in_array($this->lockup, $lockups, true)) {
             $sentences[] = "\"$name\" has a lock-up for ".implode(' or ', $lockups)." control, and this unit's is {$this->lockup}.";
         }

@@ -28,6 +28,9 @@ final class Problem
     /** @var list<string> the rule each clause comes from */
     private array $rules = [];
 
+    /** @var list<int> clauses that ask for an option whatever else stands in */
+    private array $groups = [];
+
     /** @var array<int, list<int>> option => clauses it stands in */
     private array $in = [];
 
@@ -96,6 +99,9 @@ final class Problem
         $this->clauses[] = array_map(fn (array $l): array => [$this->index[$l[0]], $l[1]], $literals);
         $this->sentences[] = $sentence;
         $this->rules[] = $rule;
+        if (array_filter($literals, static fn (array $l): bool => ! $l[1]) === []) {
+            $this->groups[] = $n;
+        }
         foreach ($this->clauses[$n] as [$i]) {
             $this->in[$i][] = $n;
         }
@@ -361,23 +367,25 @@ final class Problem
                 $values[$i] = [false, null];
             }
         }
-        do {
-            $changed = false;
-            foreach ($this->clauses as $n => $clause) {
-                $open = null;
-                foreach ($clause as $literal) {
-                    if (isset($values[$literal[0]]) ? $values[$literal[0]][0] === $literal[1] : $open !== null) {
-                        continue 2; // holds, or leaves a choice
-                    }
-                    $open = isset($values[$literal[0]]) ? $open : $literal;
+        // In the order of the steps, so that the first contradiction met is a short one.
+        $queue = array_keys(array_filter($this->clauses, static fn (array $c): bool => count($c) === 1));
+        foreach (array_keys($values) as $i) {
+            array_push($queue, ...$this->in[$i] ?? []);
+        }
+        for ($at = 0; $at < count($queue); $at++) {
+            $open = null;
+            foreach ($this->clauses[$queue[$at]] as $literal) {
+                if (isset($values[$literal[0]]) ? $values[$literal[0]][0] === $literal[1] : $open !== null) {
+                    continue 2; // holds, or leaves a choice
                 }
-                if ($open === null) {
-                    return ['rule' => $this->rules[$n], 'explain' => implode(' ', $this->trace($n, $values))];
-                }
-                $values[$open[0]] = [$open[1], $n];
-                $changed = true;
+                $open = isset($values[$literal[0]]) ? $open : $literal;
             }
-        } while ($changed);
+            if ($open === null) {
+                return ['rule' => $this->rules[$queue[$at]], 'explain' => implode(' ', $this->trace($queue[$at], $values))];
+            }
+            $values[$open[0]] = [$open[1], $queue[$at]];
+            array_push($queue, ...$this->in[$open[0]] ?? []);
+        }
 
         return ['rule' => 'requiresAny', 'explain' => 'Whichever of the alternatives is taken, another rule forbids it: '.implode(' ', array_slice(array_values(array_unique(array_filter($this->sentences, fn (string $s, int $n): bool => $this->rules[$n] === 'requiresAny' || $this->rules[$n] === 'oneOf', ARRAY_FILTER_USE_BOTH))), 0, 3))];
     }
@@ -576,11 +584,11 @@ final class Problem
     {
         $out = [];
         $fixed = $this->start($wanted);
-        $seen = $fixed === null ? [] : $this->model($fixed) ?? [];
+        $seen = $fixed === null ? [] : array_filter($this->model($fixed) ?? []);
         foreach ($this->codes as $i => $code) {
             if ($this->options[$code]->notHere !== null) {
                 $out[] = ['option' => $code, 'because' => $this->options[$code]->notHere];
-            } elseif ($fixed !== null && ! in_array($code, $this->unwanted, true) && ! ($seen[$i] ?? false)) {
+            } elseif ($fixed !== null && ! in_array($code, $this->unwanted, true) && ! isset($seen[$i])) {
                 $model = isset($fixed[$i]) ? null : $this->modelWith($fixed, $i);
                 if ($model === null) {
                     $out[] = ['option' => $code, 'because' => $this->chain([...$wanted, $code])['explain']];
@@ -601,9 +609,16 @@ final class Problem
      */
     private function model(array $values): ?array
     {
-        foreach ($this->clauses as $clause) {
+        // Undecided options are left out, so only what stands in, or a group of which one must, can still ask for more.
+        $asking = $this->groups;
+        foreach ($values as $i => $in) {
+            if ($in) {
+                array_push($asking, ...$this->in[$i] ?? []);
+            }
+        }
+        foreach ($asking as $n) {
             $open = [];
-            foreach ($clause as [$i, $value]) {
+            foreach ($this->clauses[$n] as [$i, $value]) {
                 if (isset($values[$i]) ? $values[$i] === $value : ! $value) {
                     continue 2; // holds, or will hold by leaving the option out
                 }

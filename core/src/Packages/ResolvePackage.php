@@ -64,16 +64,18 @@ final class ResolvePackage implements Calculator
      */
     private function checkNames(Input $in, array $options): void
     {
-        foreach ($in->list('options') as $item) {
-            foreach (['requires', 'excludes'] as $rule) {
-                foreach ($item->optional($rule)?->asList() ?? [] as $other) {
-                    isset($options[$other->asString()]) || throw $other->fail('unknown-option', "There is no option \"{$other->asString()}\".");
-                    $other->asString() === $item->string('code') && throw $other->fail('self', "\"{$item->string('code')}\" cannot ".($rule === 'requires' ? 'require' : 'exclude').' itself.');
+        // Read again, with its place, only where something is wrong.
+        $at = static fn (int $n, string $rule): Input => $in->list('options')[$n]->at($rule);
+        foreach (array_values($options) as $n => $option) {
+            foreach (['requires' => $option->requires, 'excludes' => $option->excludes] as $rule => $others) {
+                foreach ($others as $k => $other) {
+                    isset($options[$other]) || throw $at($n, $rule)->asList()[$k]->fail('unknown-option', "There is no option \"$other\".");
+                    $other === $option->code && throw $at($n, $rule)->asList()[$k]->fail('self', "\"$other\" cannot ".($rule === 'requires' ? 'require' : 'exclude').' itself.');
                 }
             }
-            foreach ($item->optional('requiresAny')?->asList() ?? [] as $any) {
-                foreach ($any->asList() as $other) {
-                    isset($options[$other->asString()]) || throw $other->fail('unknown-option', "There is no option \"{$other->asString()}\".");
+            foreach ($option->requiresAny as $l => $any) {
+                foreach ($any as $k => $other) {
+                    isset($options[$other]) || throw $at($n, 'requiresAny')->asList()[$l]->asList()[$k]->fail('unknown-option', "There is no option \"$other\".");
                 }
             }
         }

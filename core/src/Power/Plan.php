@@ -15,9 +15,6 @@ final class Plan
 
     private const NOTHING = 1e-9;
 
-    /** @var array<string, float> engine torque a turbine torque allows behind a converter, by both */
-    private array $allowed = [];
-
     /**
      * @param  array<string, array{state: string, ratio: ?float, speeds: array<string, float>, elementTorque: array<string, float>, slip: array<string, float>}>  $solved  gear => solution
      * @param  array<string, list<string>>  $applied
@@ -170,7 +167,7 @@ final class Plan
                     }
                     if ($perNm > self::NOTHING) {
                         $allowed = $held['capacity_nm'] / ($this->limit * abs($share));
-                        $largest = min($largest ?? INF, $slips && $id !== self::LOCKUP ? $this->engineFor($allowed, $hardware->converter) / $point['torque'] : $allowed * abs($share) / $perNm);
+                        $largest = min($largest ?? INF, $slips && $id !== self::LOCKUP ? $this->engineFor($allowed, $hardware->converter, ($largest ?? INF) * $point['torque']) / $point['torque'] : $allowed * abs($share) / $perNm);
                     }
                     if ($n === 0) {
                         $rows[] = $row;
@@ -187,22 +184,29 @@ final class Plan
     /**
      * The peak of an engine of the same shape whose highest turbine torque is the given one. The stall speed moves with
      * the engine, so the torque at stall is no fixed share of the peak: found by halving, the turbine torque rises with it.
+     *
+     * @param  float  $enough  a peak that is not worth passing: it is given back where even it stays below
      */
-    private function engineFor(float $turbine, Converter $converter): float
+    private function engineFor(float $turbine, Converter $converter, float $enough): float
     {
-        return $this->allowed[spl_object_id($converter).' '.$turbine] ??= (function () use ($turbine, $converter): float {
-            $reaches = fn (float $scale): bool => $converter->highestTurbineTorque($this->engine->scaled($scale)) >= $turbine;
-            [$low, $high] = [0.0, 1.0];
-            while (! $reaches($high) && $high < 1e6) {
-                [$low, $high] = [$high, 2.0 * $high];
-            }
-            for ($n = 0; $n < 60 && $high - $low > 1e-12 * $high; $n++) {
-                $middle = ($low + $high) / 2.0;
-                [$low, $high] = $reaches($middle) ? [$low, $middle] : [$middle, $high];
-            }
+        $peak = $this->engine->peak();
+        $gives = fn (float $scale): float => $converter->highestTurbineTorque($this->engine->scaled($scale));
+        if ($this->engine->lastSpeed() === 0.0) {
+            return $turbine / $gives(1.0) * $peak; // a flat torque: everything grows alike
+        }
+        if (is_finite($enough) && $gives($enough / $peak) <= $turbine) {
+            return $enough;
+        }
+        [$low, $high] = [0.0, 1.0];
+        while ($gives($high) < $turbine && $high < 1e6) {
+            [$low, $high] = [$high, 2.0 * $high];
+        }
+        for ($n = 0; $n < 60 && $high - $low > 1e-12 * $high; $n++) {
+            $middle = ($low + $high) / 2.0;
+            [$low, $high] = $gives($middle) < $turbine ? [$middle, $high] : [$low, $middle];
+        }
 
-            return $high * $this->engine->peak();
-        })();
+        return $high * $peak;
     }
 
     /**
