@@ -65,7 +65,7 @@ final class ResolveSpec
      */
     private function input(Family $family, Package $package, $options, array $always, array $add, array $drop, ?Variant $variant, ?Duty $duty, float $rate, array $limits): array
     {
-        $rules = ['requires', 'requiresAny', 'excludes', 'omits', 'omitWhy', 'operations', 'checks', 'fluid_l', 'variantOnly', 'dutyOnly', 'limit', 'power', 'why'];
+        $rules = ['requires', 'requiresAny', 'excludes', 'omits', 'omitWhy', 'operations', 'checks', 'finalChecks', 'fluid_l', 'variantOnly', 'dutyOnly', 'limit', 'power', 'why'];
         $hardware = $variant->hardware ?? [];
         $power = isset($family->body['power']) ? Hardware::of($family->body['power'], $family->train, $hardware) : null;
         // A wish overrules the package and what the customer took off; the house list stands.
@@ -91,7 +91,7 @@ final class ResolveSpec
     private function work(array $chosen): array
     {
         $out = [];
-        foreach (['work' => 'operations', 'check' => 'checks'] as $kind => $field) {
+        foreach (['work' => 'operations', 'check' => 'checks', 'final' => 'finalChecks'] as $kind => $field) {
             foreach ($chosen as $option) {
                 foreach ($option->body[$field] ?? [] as $text) {
                     $out[] = ['kind' => $kind, 'text' => $text, 'option' => $option->name];
@@ -154,13 +154,16 @@ final class ResolveSpec
 
     /**
      * Steps of the assembly that the options ask for: they are marked like any other, and the builder cannot sign without.
+     * What can only be checked after the test waits for dispatch.
      *
      * @param  list<array{kind: string, text: string, option: string}>  $work
      * @return list<array<string, mixed>>
      */
     private static function steps(array $work): array
     {
-        return array_map(fn (array $w, int $i) => ['code' => "$w[kind]-".($i + 1), 'name' => $w['text'], 'needs' => [], 'trap' => ($w['kind'] === 'work' ? 'Comes with' : 'Asked for by')." \"$w[option]\".", 'source' => 'Order', 'confidence' => 'documented'], $work, array_keys($work));
+        $bench = array_values(array_filter($work, fn (array $w) => $w['kind'] !== 'final'));
+
+        return array_map(fn (array $w, int $i) => ['code' => "$w[kind]-".($i + 1), 'name' => $w['text'], 'needs' => [], 'because' => $w['option'], 'source' => 'Order', 'confidence' => 'documented'], $bench, array_keys($bench));
     }
 
     /**

@@ -28,6 +28,7 @@ use App\Returns\DecideVerdict;
 use App\Returns\ObserveReturn;
 use App\Returns\OpenReturn;
 use App\Returns\StartSecondBuild;
+use App\Shipping\DeliverySheet;
 use App\Shipping\RecordCommissioning;
 use App\Shipping\ShipUnit;
 use App\Shop\Person;
@@ -233,7 +234,7 @@ final class LoadDemoCommand extends Command
     /** @param  array<string, mixed>  $s */
     private function ship(Unit $unit, Build $build, array $s): void
     {
-        app(ShipUnit::class)->ship($build, null, 'Own lorry', $this->on($s['day'] + 7, 14, '100'));
+        app(ShipUnit::class)->ship($build, null, 'Own lorry', app(DeliverySheet::class)->finalChecks($build), $this->on($s['day'] + 7, 14, '100'));
         app(RecordCommissioning::class)->record($build->refresh(), ['installedOn' => now()->addDays(3)->format('Y-m-d'), 'odometer' => '124500 km', 'installer' => 'Workshop of the customer', 'items' => $s['stage'] === 'returned' ? ['level', 'codes', 'road-test'] : ['cooler', 'level', 'codes', 'range-switch', 'relearn', 'road-test'], 'converterDepth' => '29.5 mm', 'flexplateDepth' => '27 mm'], $this->on($s['day'] + 10, 9, '105'));
     }
 

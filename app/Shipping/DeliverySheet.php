@@ -23,7 +23,7 @@ final class DeliverySheet
         $example = Calculators::call('converter.depth', ['unit' => $depth['unit'], 'converterDepth' => round($depth['flexplateDepth'] + $depth['minPull'], 6), 'flexplateDepth' => $depth['flexplateDepth'], 'minPull' => $depth['minPull'], 'maxPull' => $depth['maxPull']]);
 
         return [
-            'serial' => $build->serial, 'generation' => $build->generation, 'coreTag' => $build->unit->core_tag, 'variant' => $spec['variant'], 'package' => $spec['package']['name'], 'options' => array_map(fn (array $o) => $o['name'], $spec['options']), 'operations' => array_values(array_map(fn (array $w) => $w['text'], array_filter($spec['work'], fn (array $w) => $w['kind'] === 'work'))),
+            'serial' => $build->serial, 'generation' => $build->generation, 'coreTag' => $build->unit->core_tag, 'variant' => $spec['variant'], 'package' => $spec['package']['name'], 'options' => array_map(fn (array $o) => $o['name'], $spec['options']), 'operations' => self::texts($spec, 'work'), 'checks' => [...self::texts($spec, 'check'), ...self::texts($spec, 'final')],
             'surprises' => array_values(array_filter(array_column($spec['options'], 'surprise'))), 'fluid' => $spec['fluid'], 'numbers' => $this->numbers->of($build),
             'dyno' => $run === null ? null : ['run' => $run->id, 'verdict' => $run->verdict, 'reason' => $run->verdict_reason, 'by' => $run->judge?->name, 'on' => $run->verdict_at->format('Y-m-d'), 'checks' => $run->checks],
             'notDynoTested' => $run === null,
@@ -33,5 +33,20 @@ final class DeliverySheet
                 'Check the level hot and on level ground.', 'Clear the codes, let the controller relearn, road test.', 'Follow the vehicle maker\'s procedure where it differs; the maker\'s procedure comes first.',
             ],
         ];
+    }
+
+    /** @return list<string> what the order asks to be checked before the unit leaves */
+    public function finalChecks(Build $build): array
+    {
+        return self::texts($build->spec, 'final');
+    }
+
+    /**
+     * @param  array<string, mixed>  $spec
+     * @return list<string>
+     */
+    private static function texts(array $spec, string $kind): array
+    {
+        return array_values(array_unique(array_column(array_filter($spec['work'], fn (array $w) => $w['kind'] === $kind), 'text')));
     }
 }

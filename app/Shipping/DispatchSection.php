@@ -36,7 +36,7 @@ final class DispatchSection implements CardSection
 
         return [
             'sheet' => $shipment->sheet ?? $this->sheet->of($build->loadMissing('unit')), 'shipped' => $shipment === null ? null : ['customer' => $shipment->customer?->name, 'carrier' => $shipment->carrier, 'by' => $this->names->of($shipment->shipped_by), 'at' => $shipment->shipped_at->toIso8601ZuluString(), 'warrantyUntil' => $shipment->warranty_until, 'warrantyKm' => $shipment->warranty_km],
-            'commissioningItems' => RecordCommissioning::ITEMS, 'commissioning' => $commissioning === null ? null : ['installedOn' => $commissioning->installed_on, 'odometerKm' => $commissioning->odometer_km, 'installer' => $commissioning->installer, 'items' => $commissioning->items, 'depth' => $commissioning->depth],
+            'finalChecks' => $this->sheet->finalChecks($build), 'commissioningItems' => RecordCommissioning::ITEMS, 'commissioning' => $commissioning === null ? null : ['installedOn' => $commissioning->installed_on, 'odometerKm' => $commissioning->odometer_km, 'installer' => $commissioning->installer, 'items' => $commissioning->items, 'depth' => $commissioning->depth],
         ];
     }
 }

@@ -11,20 +11,25 @@ use App\Shop\Refused;
 use App\Track\Build;
 use App\Track\Gatekeeper;
 
-/** The ship gate: no hold, tested (or marked untested by the job type), papers complete and frozen. */
+/** The ship gate: no hold, tested (or marked untested by the job type), last checks confirmed, papers complete and frozen. */
 final class ShipUnit
 {
     public function __construct(private readonly Ledger $ledger, private readonly DeliverySheet $sheet, private readonly LastVerdict $verdicts, private readonly OweCore $owe)
     {
     }
 
-    public function ship(Build $build, ?string $customerCode, string $carrier, Person $by): Shipment
+    /** @param  list<string>  $checked  the checks of the order that wait for dispatch, confirmed one by one */
+    public function ship(Build $build, ?string $customerCode, string $carrier, array $checked, Person $by): Shipment
     {
         $unit = $build->unit()->firstOrFail();
         Gatekeeper::at($unit, 'dispatch');
         Gatekeeper::noHold($unit);
         if (in_array('cell', $unit->jobType->route, true) && $this->verdicts->passed($build) === null) {
             throw new Refused('This unit has no passed dyno run, so it does not leave the house.', 409);
+        }
+        $final = $this->sheet->finalChecks($build);
+        foreach (array_diff($final, $checked) as $check) {
+            throw Refused::at('/checked', "Check first, then confirm it here: $check");
         }
         $customer = $customerCode === null ? $build->customer : Customer::query()->where('code', $customerCode)->first();
         if ($customer === null) {
@@ -36,7 +41,7 @@ final class ShipUnit
         $sheet = $this->sheet->of($build) + ['customer' => $customer->name, 'shippedOn' => now()->format('Y-m-d')];
         $shipment = Shipment::create(['build_id' => $build->id, 'customer_id' => $customer->id, 'carrier' => $carrier, 'sheet' => $sheet, 'warranty_until' => now()->addDays($unit->jobType->warranty_days)->format('Y-m-d'), 'warranty_km' => $unit->jobType->warranty_km, 'shipped_by' => $by->id, 'shipped_at' => now()]);
         $build->update(['state' => 'shipped']);
-        $this->ledger->onUnit($unit, 'unit.shipped', ['serial' => $build->serial, 'customer' => $customer->code, 'carrier' => $carrier, 'sheetSha256' => hash('sha256', json_encode($sheet, JSON_THROW_ON_ERROR))]);
+        $this->ledger->onUnit($unit, 'unit.shipped', ['serial' => $build->serial, 'customer' => $customer->code, 'carrier' => $carrier, 'checked' => $final, 'sheetSha256' => hash('sha256', json_encode($sheet, JSON_THROW_ON_ERROR))]);
         if ($unit->ownership === 'exchange' && $build->generation === 1) {
             $this->owe->charge($build, $unit, $customer); // a warranty replacement has its core already
         }

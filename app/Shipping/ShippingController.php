@@ -13,9 +13,9 @@ final class ShippingController
 {
     public function ship(Request $request, string $number, ShipUnit $action, RouteCard $card): JsonResponse
     {
-        $in = $request->validate(['customer' => 'nullable|string|max:20', 'carrier' => 'nullable|string|max:80']);
+        $in = $request->validate(['customer' => 'nullable|string|max:20', 'carrier' => 'nullable|string|max:80', 'checked' => 'array|max:60', 'checked.*' => 'string|max:300']);
         $build = $this->build($number);
-        $action->ship($build, $in['customer'] ?? null, $in['carrier'] ?? '', $request->user());
+        $action->ship($build, $in['customer'] ?? null, $in['carrier'] ?? '', $in['checked'] ?? [], $request->user());
 
         return response()->json($card->of($build->unit()->firstOrFail(), ['dispatch']), 201);
     }

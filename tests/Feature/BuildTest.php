@@ -105,14 +105,23 @@ final class BuildTest extends TestCase
         $this->as('manager')->write('/units/C-9001/order', ['package' => 'tow', 'vehicle' => 'HW-TR5'])->assertCreated();
         $spec = $this->write('/units/C-9001/release', ['version' => 1, 'acknowledged' => ['pressure-raised', 'lockup-firm']])->assertOk()->json('build.order.spec');
         $checks = array_values(array_filter($spec['work'], fn (array $w) => $w['kind'] === 'check'));
-        $this->assertContains('Raised pressure spring', array_column($checks, 'option'));
+        $final = array_values(array_filter($spec['work'], fn (array $w) => $w['kind'] === 'final'));
+        $this->assertSame(['Solid sealing rings'], array_column($checks, 'option'));
+        $this->assertContains('Raised pressure spring', array_column($final, 'option'), 'a gauge reading is for after the test');
         $build = Build::query()->where('serial', \App\Track\Unit::byNumber('C-9001')->currentBuild->serial)->firstOrFail();
         $steps = array_column($build->spec['assembly'], 'name');
         foreach ($spec['work'] as $work) {
-            $this->assertContains($work['text'], $steps);
+            $work['kind'] === 'final' ? $this->assertNotContains($work['text'], $steps) : $this->assertContains($work['text'], $steps);
         }
         $reasons = app(\App\Bench\SignOffBuild::class)->reasonsAgainst($build);
         $this->assertContains("Step \"{$checks[0]['text']}\" is not done.", $reasons);
+        // at dispatch the rest is confirmed one by one, and stands on the sheet
+        \App\Track\Unit::byNumber('C-9001')->moveTo('dispatch');
+        DB::table('job_types')->where('code', 'rebuild')->update(['route' => '["identify","desk","teardown","bench","dispatch","field"]']);
+        $refused = $this->write('/units/C-9001/shipment', ['customer' => 'WS-LOW', 'checked' => [$final[0]['text']]]);
+        $this->assertProblem($refused, 422, $final[1]['text'], '/checked');
+        $card = $this->write('/units/C-9001/shipment', ['customer' => 'WS-LOW', 'checked' => array_column($final, 'text')])->assertCreated();
+        $this->assertSame([...array_column($checks, 'text'), ...array_column($final, 'text')], $card->json('dispatch.sheet.checks'));
     }
 
     public function test_a_part_never_left_out_and_what_another_variant_takes_are_told(): void

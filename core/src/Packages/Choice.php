@@ -17,7 +17,8 @@ final readonly class Choice
      * @param  list<string>  $omits  parts left out of the bill of materials
      * @param  list<array{part: string, count: int}>  $adds
      * @param  list<string>  $operations  work it brings
-     * @param  list<string>  $checks  checks it asks for before the unit is closed
+     * @param  list<string>  $checks  checks it asks for at the bench
+     * @param  list<string>  $finalChecks  checks it asks for before the unit leaves
      */
     private function __construct(
         public string $code,
@@ -34,6 +35,7 @@ final readonly class Choice
         public array $adds,
         public array $operations,
         public array $checks,
+        public array $finalChecks,
         public ?string $notHere,
         public ?Input $power,
         public ?Converter $converter,
@@ -48,7 +50,7 @@ final readonly class Choice
         return new self(
             $in->name('code'), $name, $in->has('why') ? $in->string('why') : '', (int) round(100.0 * $in->number('price', min: 0.0, max: 1e9)), $in->has('hours') ? $in->number('hours', min: 0.0) : 0.0, $in->has('fluid_l') ? $in->number('fluid_l') : 0.0,
             $in->strings('requires'), array_map(static fn (Input $l): array => $l->asStrings(), $in->optional('requiresAny')?->asList() ?? []), $in->strings('excludes'), $in->strings('omits'), $in->has('omitWhy') ? $in->string('omitWhy') : '',
-            array_map(static fn (Input $p): array => ['part' => $p->name('part'), 'count' => $p->has('count') ? $p->integer('count', min: 1) : 1], $in->optional('adds')?->asList() ?? []), $in->strings('operations'), $in->strings('checks'), $here->refuses($in, $name, $in->strings('omits'), $converter), $in->optional('power'), $converter,
+            array_map(static fn (Input $p): array => ['part' => $p->name('part'), 'count' => $p->has('count') ? $p->integer('count', min: 1) : 1], $in->optional('adds')?->asList() ?? []), $in->strings('operations'), $in->strings('checks'), $in->strings('finalChecks'), $here->refuses($in, $name, $in->strings('omits'), $converter), $in->optional('power'), $converter,
         );
     }
 }

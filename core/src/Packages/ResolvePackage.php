@@ -135,10 +135,11 @@ final class ResolvePackage implements Calculator
         foreach ($base?->optional('parts')?->asList() ?? [] as $part) {
             $bom[$part->name('part')] = ($bom[$part->name('part')] ?? 0) + ($part->has('count') ? $part->integer('count', min: 1) : 1);
         }
-        $operations = $checks = [];
+        $operations = $checks = $finalChecks = [];
         $converter = null;
         foreach ($chosen as $code) {
             $checks = [...$checks, ...$options[$code]->checks];
+            $finalChecks = [...$finalChecks, ...$options[$code]->finalChecks];
             $behind = $options[$code]->converter === null ? null : $here->behind($options[$code]->converter);
             $converter = $behind === null ? $converter : ['option' => $code] + $behind;
             $price += $options[$code]->price;
@@ -169,7 +170,7 @@ final class ResolvePackage implements Calculator
             'removed' => array_map(fn (string $code): array => ['option' => $code, 'because' => $problem->whyOut($code, $chosen)], $this->missed($lists['package'], $chosen, $options, $oneOf)),
             'forbidden' => $problem->forbidden($lists['wanted']),
             'cheapest' => ['chosen' => $chosen, 'price' => $price / 100, 'hours' => $hours, 'cost' => $price / 100 + $hours * $rate],
-            'bom' => $lines, 'omitted' => $omitted, 'operations' => $operations, 'checks' => $checks, 'fluid_l' => $fluid, 'hours' => $hours, 'price' => $price / 100,
+            'bom' => $lines, 'omitted' => $omitted, 'operations' => $operations, 'checks' => $checks, 'finalChecks' => $finalChecks, 'fluid_l' => $fluid, 'hours' => $hours, 'price' => $price / 100,
         ];
 
         return $out + ($converter === null ? [] : ['converter' => $converter]) + ($problem->margins === null ? [] : ['margins' => $problem->margins->of($chosen), 'sensitivity' => $problem->sensitivity($chosen)]);

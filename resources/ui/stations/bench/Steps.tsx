@@ -5,7 +5,7 @@ import { useWrite } from '../../lib/useWrite';
 import { Caution, Field, Mark, Panel, ProblemNote } from '../../parts/basics';
 import type { SectionProps } from '../yard/UnitCard';
 
-type Step = NonNullable<Card['teardown']>['steps'][number] & { note?: string };
+type Step = NonNullable<Card['teardown']>['steps'][number] & { note?: string; because?: string };
 
 /** The guided order of work: a graph, not a list; what waits says for what. */
 export function Steps({ phase, steps, card, onCard, editable }: { phase: 'teardown' | 'assembly'; steps: Step[]; editable: boolean } & Pick<SectionProps, 'card' | 'onCard'>) {
@@ -40,6 +40,7 @@ function Hints({ step: s }: { step: Step }) {
             {s.trap && <p><span className="font-semibold text-warn">Trap:</span> {s.trap}</p>}
             {s.comesWith && <p><span className="text-faint">Should come with it:</span> {s.comesWith}</p>}
             {s.keepTogether && <p><span className="text-faint">Keep together:</span> {s.keepTogether}</p>}
+            {s.because && <p><span className="text-faint">Because of:</span> {s.because}</p>}
             {s.caution && <Caution>{s.caution}</Caution>}
         </div>
     );

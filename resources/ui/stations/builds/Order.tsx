@@ -158,8 +158,8 @@ function Delta({ price, hours }: { price: number; hours: number }) {
 function Work({ spec }: { spec: Schemas['Spec'] }) {
     if (spec.work.length === 0) return null;
     return (
-        <Panel title="Added work and checks" aside="each a step at the bench">
-            <ul className="divide-y divide-rule">{spec.work.map((w) => <li key={w.kind + w.text} className="py-1"><Mark kind={w.kind === 'work' ? 'next' : 'warn'}>{w.kind === 'work' ? 'do' : 'check'}</Mark> {w.text} <span className="text-sm text-faint">{w.option}</span></li>)}</ul>
+        <Panel title="Added work and checks" aside="a step at the bench each, or confirmed at dispatch">
+            <ul className="divide-y divide-rule">{spec.work.map((w) => <li key={w.kind + w.text} className="py-1"><Mark kind={w.kind === 'work' ? 'next' : 'warn'}>{w.kind === 'work' ? 'do' : w.kind === 'check' ? 'check' : 'check before it leaves'}</Mark> {w.text} <span className="text-sm text-faint">{w.option}</span></li>)}</ul>
         </Panel>
     );
 }

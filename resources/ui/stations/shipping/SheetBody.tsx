@@ -2,7 +2,7 @@ import { formatValue } from '../../lib/format';
 import { Mark } from '../../parts/basics';
 
 export type DeliverySheet = {
-    serial: string; coreTag: string; variant: string; package: string; generation: number; options: string[]; operations: string[]; surprises: string[]; fluid: { name: string; litres: number };
+    serial: string; coreTag: string; variant: string; package: string; generation: number; options: string[]; operations: string[]; checks: string[]; surprises: string[]; fluid: { name: string; litres: number };
     numbers: { kind: string; code: string; name: string; value: number; unit: string; min: number | null; max: number | null; inside: boolean; by: string; at: string }[];
     dyno: { verdict: string; reason: string; by: string; on: string; checks: { pass: boolean }[] } | null; notDynoTested: boolean; fitting: string[]; customer?: string; shippedOn?: string;
     converterDepth: { unit: string; flexplateDepth: number; minPull: number; maxPull: number; readAtLeast: number; readAtMost: number; clicks: string[]; prefill_l: number };
@@ -22,6 +22,7 @@ export function SheetBody({ sheet: s }: { sheet: DeliverySheet }) {
                 <h3 className="text-lg">What was done</h3>
                 <p>{s.options.join(' · ')}</p>
                 {s.operations.length > 0 && <ul className="list-disc pl-5">{s.operations.map((o) => <li key={o}>{o}</li>)}</ul>}
+                {s.checks.length > 0 && <p><strong>Checked for this order:</strong> {s.checks.join(' ')}</p>}
                 {s.surprises.length > 0 && <p><strong>Meant to be so:</strong> {s.surprises.join(' ')}</p>}
             </div>
             <div>

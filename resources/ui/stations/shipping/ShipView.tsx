@@ -39,13 +39,22 @@ function Ship({ card, onCard }: SectionProps) {
     const form = useQuery({ queryKey: ['intake-form'], queryFn: () => answer(api.GET('/intake-form')) });
     const [customer, setCustomer] = useState(card.customer?.code ?? '');
     const [carrier, setCarrier] = useState('');
+    const [checked, setChecked] = useState<string[]>([]);
+    const final = card.dispatch!.finalChecks;
     const { busy, problem, write } = useWrite();
     return (
         <Panel title="Ship it">
             <Select label="To" value={customer} onChange={setCustomer} empty="as ordered" options={(form.data?.customers ?? []).map((c) => ({ value: c.code, text: `${c.name}, ${c.city}` }))} problem={fieldProblem(problem, '/customer')} />
             <Field label="Carrier" value={carrier} onChange={setCarrier} />
-            <ProblemNote problem={problem} except={['/customer']} />
-            <button type="button" className="btn btn-main mt-2" disabled={busy} onClick={() => void write((headers) => api.POST('/units/{number}/shipment', { params: { path: { number: card.coreTag } }, headers, body: { customer: customer || null, carrier } }), onCard)}>Papers complete: ship it</button>
+            {final.length > 0 && (
+                <fieldset className="mt-2">
+                    <legend className="text-sm font-semibold text-faint">Checked before it leaves</legend>
+                    {final.map((f) => <label key={f} className="flex min-h-11 items-center gap-2"><input type="checkbox" className="size-5 shrink-0 accent-[var(--hand)]" checked={checked.includes(f)} onChange={() => setChecked(checked.includes(f) ? checked.filter((c) => c !== f) : [...checked, f])} />{f}</label>)}
+                    {fieldProblem(problem, '/checked') && <p role="alert" className="font-semibold text-bad">{fieldProblem(problem, '/checked')}</p>}
+                </fieldset>
+            )}
+            <ProblemNote problem={problem} except={['/customer', '/checked']} />
+            <button type="button" className="btn btn-main mt-2" disabled={busy} onClick={() => void write((headers) => api.POST('/units/{number}/shipment', { params: { path: { number: card.coreTag } }, headers, body: { customer: customer || null, carrier, checked } }), onCard)}>Papers complete: ship it</button>
         </Panel>
     );
 }
