@@ -41,7 +41,7 @@ final class AssemblySection implements CardSection
         $fits = PackFit::query()->where('build_id', $build->id)->whereNull('undone_at')->get()->keyBy('pack');
         $place = fn (string $kind, array $row) => [
             'code' => $row['code'], 'name' => $row['name'], 'kind' => $kind, 'unit' => $row['unit'], 'window' => $row['window'], 'target' => $row['target'] ?? null, 'source' => $row['source'], 'confidence' => $row['confidence'], 'how' => $row['depth']['how'] ?? $row['how'] ?? $row['regulated'] ?? '', 'note' => $row['order'] ?? $row['note'] ?? '',
-            'nominalDepth' => $row['depth']['nominal'] ?? null, 'trialWasher' => $row['fitted'] ?? null, 'fixed' => $row['fixed'] ?? [], 'tooTight' => $row['tooTight'] ?? null, 'tooLoose' => $row['tooLoose'] ?? null,
+            'nominalDepth' => $row['depth']['nominal'] ?? null, 'house' => $row['house'] ?? [], 'trialWasher' => $row['fitted'] ?? null, 'fixed' => $row['fixed'] ?? [], 'tooTight' => $row['tooTight'] ?? null, 'tooLoose' => $row['tooLoose'] ?? null,
             'fit' => isset($fits[$row['code']]) && $kind !== 'air-check' ? ['picks' => $fits[$row['code']]->picks, 'predicted' => (float) $fits[$row['code']]->predicted, 'by' => $this->names->of($fits[$row['code']]->fitted_by), 'at' => $fits[$row['code']]->fitted_at->toIso8601ZuluString()] : null,
             'readings' => $measurements->where('kind', $kind)->where('code', $row['code'])->values()->map(fn (Measurement $m) => $this->reading($m))->all(),
         ];
@@ -73,6 +73,6 @@ final class AssemblySection implements CardSection
         $parsed = Calculators::call('units.parse', ['text' => $f['torque'], 'kind' => 'torque']);
         $ceiling = Calculators::call('fastener.torque', ['thread' => $f['thread'], 'grade' => $f['grade'], 'k' => 0.2, 'preloadFraction' => 0.75]);
 
-        return array_intersect_key($f, array_flip(['code', 'name', 'thread', 'grade', 'count', 'torque', 'into', 'pattern', 'note', 'source', 'confidence'])) + ['torqueNm' => $parsed['si'], 'boltCeilingNm' => $ceiling['torque_nm'], 'readings' => $measurements->where('kind', 'torque')->where('code', $f['code'])->values()->map(fn (Measurement $m) => $this->reading($m))->all()];
+        return array_intersect_key($f, array_flip(['code', 'name', 'thread', 'grade', 'count', 'torque', 'into', 'pattern', 'note', 'source', 'confidence', 'house'])) + ['torqueNm' => $parsed['si'], 'boltCeilingNm' => $ceiling['torque_nm'], 'readings' => $measurements->where('kind', 'torque')->where('code', $f['code'])->values()->map(fn (Measurement $m) => $this->reading($m))->all()];
     }
 }

@@ -9,7 +9,6 @@ use App\Catalog\Package;
 use App\Catalog\Part;
 use App\Catalog\Spec;
 use App\Catalog\Variant;
-use App\Shop\HouseRule;
 use App\Shop\Quantity;
 use App\Shop\Refused;
 use Yard\Core\Calculators;
@@ -33,29 +32,34 @@ final class ResolveSpec
                 $options->has($code) || throw Refused::at("/$field/$i", "There is no option \"$code\" for the {$family->name}.");
             }
         }
-        $rules = HouseRule::query()->whereIn('code', ['labour-rate', 'margin-limit', 'pressure-limit'])->pluck('choice', 'code');
+        $schools = HouseSchools::inForce();
+        $rate = (float) $schools->choice('labour-rate');
+        $pressure = $schools->choice('pressure-limit');
+        $limits = ['limit' => (float) $schools->choice('margin-limit')] + ($pressure === null ? [] : ['pressureLimit_kpa' => Quantity::parse($pressure, 'pressure', 'psi', '')->in('kPa')]);
         $always = array_column($family->body['always'], 'option');
-        $input = $this->input($family, $package, $options, $always, $add, $drop, $variant, $duty, (float) $rules['labour-rate'], ['limit' => (float) $rules['margin-limit']] + (isset($rules['pressure-limit']) ? ['pressureLimit_kpa' => Quantity::parse($rules['pressure-limit'], 'pressure', 'kPa', '')->in('kPa')] : []));
+        ['options' => $packageOptions, 'house' => $house] = $schools->package($family, $package->body['options']);
+        $input = $this->input($family, $package, $packageOptions, $options, $always, $add, $drop, $variant, $duty, $rate, $limits);
         $result = json_decode(json_encode(Calculators::call('package.resolve', $input), JSON_THROW_ON_ERROR), true);
         $chosen = array_map(fn (string $code) => $options[$code], $result['chosen']);
         $bom = $this->priced($result['bom']);
         $origin = fn (string $code): string => match (true) {
-            in_array($code, $add, true) => 'wish', in_array($code, $package->body['options'], true) => 'package', in_array($code, $always, true) => 'always', default => 'rule',
+            in_array($code, $add, true) => 'wish', isset($house[$code]) => 'house', in_array($code, $packageOptions, true) => 'package', in_array($code, $always, true) => 'always', default => 'rule',
         };
         $name = fn (array $because) => array_map(fn (array $b) => ['option' => $b['option'], 'name' => $options[$b['option']]->name, 'because' => $b['because']], $because);
 
         return [
             'package' => ['code' => $package->code, 'name' => $package->name, 'duty' => $package->duty, 'text' => $package->body['text']], 'status' => $result['status'], 'conflicts' => $result['conflicts'],
             'alternatives' => array_map(fn (array $a) => ['without' => $a['without'], 'name' => $options[$a['without']]->name, 'price' => $a['price']], $result['alternatives'] ?? []),
-            'options' => array_map(fn (Option $o) => ['code' => $o->code, 'name' => $o->name, 'why' => $o->body['why'], 'price' => (float) $o->price, 'hours' => (float) $o->hours, 'surprise' => $o->body['surprise'] ?? null, 'origin' => $origin($o->code), 'converter' => isset($o->body['converter'])], $chosen),
+            'options' => array_map(fn (Option $o) => ['code' => $o->code, 'name' => $o->name, 'why' => $o->body['why'], 'price' => (float) $o->price, 'hours' => (float) $o->hours, 'surprise' => $o->body['surprise'] ?? null, 'origin' => $origin($o->code), 'house' => $house[$o->code] ?? null, 'converter' => isset($o->body['converter'])], $chosen),
             'available' => $options->reject(fn (Option $o) => in_array($o->code, $result['chosen'], true) || in_array($o->code, array_column($result['forbidden'], 'option'), true))->map(fn (Option $o) => ['code' => $o->code, 'name' => $o->name, 'why' => $o->body['why'], 'price' => (float) $o->price, 'hours' => (float) $o->hours])->values()->all(),
             'forbidden' => $name($result['forbidden']), 'added' => $name($result['added']), 'removed' => $name($result['removed']), 'omitted' => $result['omitted'] ?? [], 'bom' => $bom, 'partsCost' => round(array_sum(array_map(fn (array $l) => $l['count'] * $l['price'], $bom)), 2),
-            'work' => $this->work($chosen), 'fluid' => ['name' => $family->body['fluid'], 'litres' => round($result['fluid_l'], 2)], 'hours' => round($result['hours'], 2), 'price' => round($result['price'], 2), 'labourRate' => (float) $rules['labour-rate'], 'always' => $family->body['always'],
+            'work' => $this->work($chosen), 'fluid' => ['name' => $family->body['fluid'], 'litres' => round($result['fluid_l'], 2)], 'hours' => round($result['hours'], 2), 'price' => round($result['price'], 2), 'labourRate' => $rate, 'always' => $family->body['always'],
             'duty' => $duty?->written(), 'converterMatch' => $this->converterMatch($result, $options, $duty), 'margins' => $result['margins'] ?? null, 'sensitivity' => array_map(fn (array $r) => ['name' => $options[$r['option']]->name] + $r, $result['sensitivity'] ?? []), 'elements' => array_column($family->train['elements'], 'name', 'id') + ['lock-up' => 'Lock-up clutch'],
         ];
     }
 
     /**
+     * @param  list<string>  $packageOptions
      * @param  \Illuminate\Support\Collection<string, Option>  $options
      * @param  list<string>  $always
      * @param  list<string>  $add
@@ -63,7 +67,7 @@ final class ResolveSpec
      * @param  array<string, float>  $limits  of the house
      * @return array<string, mixed> what package.resolve reads
      */
-    private function input(Family $family, Package $package, $options, array $always, array $add, array $drop, ?Variant $variant, ?Duty $duty, float $rate, array $limits): array
+    private function input(Family $family, Package $package, array $packageOptions, $options, array $always, array $add, array $drop, ?Variant $variant, ?Duty $duty, float $rate, array $limits): array
     {
         $rules = ['requires', 'requiresAny', 'excludes', 'omits', 'omitWhy', 'operations', 'checks', 'finalChecks', 'fluid_l', 'variantOnly', 'dutyOnly', 'limit', 'power', 'why'];
         $hardware = $variant->hardware ?? [];
@@ -74,7 +78,7 @@ final class ResolveSpec
 
         return [
             'options' => $options->map(fn (Option $o) => ['code' => $o->code, 'name' => $o->name, 'price' => (float) $o->price, 'hours' => (float) $o->hours, 'adds' => $o->body['parts'] ?? []] + array_intersect_key($o->body, array_flip($rules)) + (isset($o->body['converter']) ? ['converter' => array_intersect_key($o->body['converter'], ['hub' => 0, 'lockup' => 0, 'points' => 0])] : []))->values()->all(),
-            'duty' => $package->duty, 'wanted' => $add, 'always' => $always, 'package' => array_values(array_diff($package->body['options'], $drop)), 'unwanted' => $drop, 'oneOf' => $family->body['groups'] ?? [], 'rate' => $rate, 'neverOmit' => $family->body['neverOmit'] ?? [],
+            'duty' => $package->duty, 'wanted' => $add, 'always' => $always, 'package' => array_values(array_diff($packageOptions, $drop)), 'unwanted' => $drop, 'oneOf' => $family->body['groups'] ?? [], 'rate' => $rate, 'neverOmit' => $family->body['neverOmit'] ?? [],
             'base' => ['price' => (float) $package->base_price, 'hours' => (float) $package->base_hours, 'fluid_l' => $package->body['fluid_l'], 'parts' => $package->body['parts']],
         ] + ($fit === [] ? [] : ['converterFit' => $fit]) + ($variant === null ? [] : ['variant' => $variant->code]) + ($duty === null || $power === null ? [] : [
             'enforceMargins' => $duty->hold,
@@ -132,7 +136,8 @@ final class ResolveSpec
     public function bench(Family $family, string $packageCode, array $work): array
     {
         $specs = Spec::query()->where('family_id', $family->id)->orderBy('position')->get();
-        $of = fn (string $kind) => $specs->where('kind', $kind)->map(fn (Spec $s) => ['code' => $s->code, 'name' => $s->name, 'source' => trim("$s->source, $s->edition", ', '), 'confidence' => $s->confidence] + $s->body)->values()->all();
+        $schools = HouseSchools::inForce();
+        $of = fn (string $kind) => $specs->where('kind', $kind)->map(fn (Spec $s) => ['code' => $s->code, 'name' => $s->name, 'source' => trim("$s->source, $s->edition", ', '), 'confidence' => $s->confidence] + $schools->body($s->body))->values()->all();
         $selective = Part::query()->where('kind', 'selective')->whereNotNull('thickness')->get()->keyBy('number');
         $option = fn (string $number) => ['part' => $number, 'name' => $selective[$number]->name, 'thickness' => (float) $selective[$number]->thickness, 'cost' => (float) $selective[$number]->price];
         $packs = array_map(function (array $pack) use ($option): array {

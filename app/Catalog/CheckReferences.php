@@ -154,6 +154,13 @@ final class CheckReferences
         foreach ($family->body->always as $k => $always) {
             $this->known($always->option, $options, 'option', "$at/body/always/$k/option");
         }
+        foreach ((array) ($family->body->houseOptions ?? []) as $rule => $choices) {
+            foreach ((array) $choices as $choice => $codes) {
+                foreach ($codes as $k => $code) {
+                    $this->known($code, $options, 'option', "$at/body/houseOptions/$rule/$choice/$k");
+                }
+            }
+        }
         foreach ($family->body->neverOmit ?? [] as $k => $never) {
             $this->known($never->part, $parts, 'part', "$at/body/neverOmit/$k/part");
         }
@@ -255,6 +262,11 @@ final class CheckReferences
 
     private function window(\stdClass $body, string $at): void
     {
+        foreach ((array) ($body->byRule ?? []) as $rule => $choices) {
+            foreach ((array) $choices as $choice => $change) {
+                $this->window((object) array_replace(array_diff_key((array) $body, ['byRule' => 0]), (array) $change), "$at/byRule/$rule/$choice");
+            }
+        }
         if ($body->window->min > $body->window->max || $body->target < $body->window->min || $body->target > $body->window->max) {
             $this->errors[] = ['pointer' => "$at/window", 'detail' => 'The window must go from min to max with the target inside.'];
         }

@@ -3,6 +3,7 @@
 namespace Tests\Feature;
 
 use App\Catalog\Option;
+use App\Shop\HouseRule;
 use App\Stock\Lot;
 use App\Track\Build;
 use Illuminate\Support\Facades\DB;
@@ -122,6 +123,60 @@ final class BuildTest extends TestCase
         $this->assertProblem($refused, 422, $final[1]['text'], '/checked');
         $card = $this->write('/units/C-9001/shipment', ['customer' => 'WS-LOW', 'checked' => array_column($final, 'text')])->assertCreated();
         $this->assertSame([...array_column($checks, 'text'), ...array_column($final, 'text')], $card->json('dispatch.sheet.checks'));
+    }
+
+    private function setRule(string $code, string $choice): void
+    {
+        HouseRule::query()->where('code', $code)->update(['choice' => $choice]);
+    }
+
+    public function test_the_house_s_school_takes_the_place_of_the_stock_option(): void
+    {
+        $this->bringTo('desk');
+        $options = fn (string $package, array $more = []) => array_column($this->as('manager')->write('/units/C-9001/order/preview', ['package' => $package, 'vehicle' => 'HW-TR5'] + $more)->assertOk()->json('options'), null, 'code');
+        $this->assertArrayHasKey('rings-scarf', $options('daily'));
+        $this->setRule('sealing-rings', 'solid');
+        $this->setRule('lock-up', 'convert to on-off');
+        $this->setRule('accumulators', 'blocked solid');
+        $daily = $options('daily');
+        $this->assertSame(['house', 'solid'], [$daily['rings-solid']['origin'], $daily['rings-solid']['house']['choice']]);
+        $this->assertArrayNotHasKey('rings-scarf', $daily);
+        $this->assertSame('house', $daily['lockup-block']['origin']);
+        $this->assertArrayNotHasKey('acc-stock', $daily);
+        $this->assertStringContainsString('Shifts hit hard', $daily['acc-blocked']['surprise'], 'what surprises the customer is still told');
+        $this->assertArrayHasKey('rings-scarf', $options('daily', ['add' => ['rings-scarf']]), 'a wish goes before the house');
+        $this->setRule('sealing-rings', 'scarf-cut');
+        $this->assertArrayHasKey('rings-solid', $options('tow'), 'a package that asks for more keeps it');
+    }
+
+    public function test_a_house_rule_changes_the_window_the_pattern_and_the_fill_of_builds_released_after_it(): void
+    {
+        $this->bringTo('desk');
+        $this->as('manager')->write('/units/C-9001/order', ['package' => 'daily', 'vehicle' => 'HW-TR5'])->assertCreated();
+        $this->setRule('end-play-window', '0.003-0.019 in');
+        $this->setRule('tightening', 'any order on stiff covers');
+        $this->setRule('converter-fill', 'dry, topped up in steps');
+        $this->setRule('soak-time', 'overnight');
+        $this->write('/units/C-9001/release', ['version' => 1])->assertOk();
+        $assembly = $this->read('/units/C-9001?sections=assembly')->assertOk()->json('assembly');
+        $front = collect($assembly['places'])->firstWhere('code', 'front');
+        $this->assertSame([['min' => 0.003, 'max' => 0.019], 0.011, '0.003-0.019 in'], [$front['window'], $front['target'], $front['house'][0]['choice']], 'both schools of common practice, no source');
+        $this->assertSame('any order', collect($assembly['fasteners'])->firstWhere('code', 'tail')['pattern']);
+        $this->assertSame('star', collect($assembly['fasteners'])->firstWhere('code', 'pump')['pattern'], 'only where the catalog writes the school');
+        $this->assertSame('overnight', collect($assembly['steps'])->firstWhere('code', 'soak')['house'][0]['choice']);
+        $build = Build::query()->latest('id')->firstOrFail();
+        $this->assertEquals(0, $build->spec['converter']['prefill_l']);
+        $this->setRule('end-play-window', '0.007-0.019 in');
+        $this->assertSame(0.003, collect($this->read('/units/C-9001?sections=assembly')->json('assembly.places'))->firstWhere('code', 'front')['window']['min'], 'frozen with the release');
+    }
+
+    public function test_pressure_above_the_house_limit_is_named(): void
+    {
+        $this->bringTo('desk');
+        $over = fn () => $this->as('manager')->write('/units/C-9001/order/preview', ['package' => 'tow', 'vehicle' => 'HW-TR5'])->json('margins.overPressure');
+        $this->assertSame([], $over());
+        $this->setRule('pressure-limit', '250');
+        $this->assertSame(['R'], array_column($over(), 'gear'), '1770 kPa in reverse is over 250 psi, 1724 kPa');
     }
 
     public function test_a_part_never_left_out_and_what_another_variant_takes_are_told(): void

@@ -35,9 +35,15 @@ final class CatalogTest extends TestCase
                 unset($p->families[0]->body->power->capacities->C1->mu);
             }, '/families/0/body/power/capacities/C1/mu'],
             'a variant with a ring inside out' => [fn ($p) => $p->families[2]->variants[2]->hardware->capacities->C2->innerDiameter_mm = 400, '/families/2/variants/2/hardware/capacities/C2/innerDiameter_mm'],
-            'a converter that makes power' => [fn ($p) => $p->families[0]->options[17]->body->converter->points[6]->torqueRatio = 1.3, '/families/0/options/17/body/converter/points/6/torqueRatio'],
+            'a converter that makes power' => [function ($p): void {
+                $stock = array_values(array_filter($p->families[0]->options, fn ($o) => $o->code === 'converter-stock'))[0];
+                $p->families[0]->options[0]->body->converter = $stock->body->converter;
+                $p->families[0]->options[0]->body->converter->points[6]->torqueRatio = 1.3;
+            }, '/families/0/options/0/body/converter/points/6/torqueRatio'],
             'a stall window that ends before it starts' => [fn ($p) => $p->families[0]->packages[0]->body->stall_rpm->max = 900, '/families/0/packages/0/body/stall_rpm/max'],
             'a part nobody has that is never left out' => [fn ($p) => $p->families[0]->body->neverOmit[0]->part = 'NOPE', '/families/0/body/neverOmit/0/part'],
+            'a school that brings what nobody sells' => [fn ($p) => $p->families[0]->body->houseOptions->{'sealing-rings'}->solid[0] = 'wings', '/families/0/body/houseOptions/sealing-rings/solid/0'],
+            'a school whose window is upside down' => [fn ($p) => $p->families[0]->endPlays[0]->body->byRule->{'end-play-window'}->{'0.003-0.019 in'}->target = 0.5, '/families/0/endPlays/0/body/byRule/end-play-window/0.003-0.019 in/window'],
             'a tyre that is none' => [fn ($p) => $p->vehicles[0]->tyre = 'big', '/vehicles/0/tyre'],
             'an engine that runs backwards' => [fn ($p) => $p->vehicles[0]->engineCurve[2]->speed_rpm = 900, '/vehicles/0/engineCurve/2/speed_rpm'],
             'made-up confidence' => [fn ($p) => $p->families[0]->packs[0]->confidence = 'certain', '/families/0/packs/0/confidence'],

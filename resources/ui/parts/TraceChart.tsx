@@ -14,7 +14,7 @@ export function TraceChart({ data, shifts = [], label }: { data: TraceData; shif
         if (!host.current) return;
         const css = getComputedStyle(document.documentElement);
         const color = (name: string) => css.getPropertyValue(name).trim();
-        const axis = { stroke: color('--ink'), grid: { stroke: color('--rule'), width: 0.5 }, ticks: { stroke: color('--rule') } };
+        const axis = { stroke: color('--ink'), grid: { stroke: color('--rule'), width: 0.5 }, ticks: { stroke: color('--rule') }, font: '13px Barlow', labelFont: '600 13px Barlow' };
         const chart = new uPlot(
             {
                 width: host.current.clientWidth, height: 300, legend: { live: false }, cursor: { drag: { x: true, y: false } },

@@ -139,6 +139,11 @@ export function Choice({ label, value, values, onChange, text = (v) => v, small 
     );
 }
 
+/** Which school is in force here, and why; set on the page of house rules. */
+export function HouseNote({ house }: { house?: { question: string; choice: string; reason: string }[] }) {
+    return <>{(house ?? []).map((h) => <p key={h.question} className="text-sm"><span className="text-faint">House rule:</span> {h.question}: <strong>{h.choice}</strong>. {h.reason}</p>)}</>;
+}
+
 export function Caution({ children }: { children: ReactNode }) {
     return (
         <p className="border-2 border-dashed border-warn bg-sheet px-3 py-1.5 text-sm">

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { api, fieldProblem, type Card, type Schemas } from '../../lib/api';
 import { formatValue, moment } from '../../lib/format';
 import { useWrite } from '../../lib/useWrite';
-import { Caution, Field, Mark, Panel, ProblemNote, Select, Source } from '../../parts/basics';
+import { Caution, Field, HouseNote, Mark, Panel, ProblemNote, Select, Source } from '../../parts/basics';
 import { GaugeBar } from '../../parts/GaugeBar';
 import { StackDrawing, type Plate } from '../../parts/StackDrawing';
 import type { SectionProps } from '../yard/UnitCard';
@@ -58,6 +58,7 @@ function Fit({ place: p, card, onCard, editable }: { place: Place; editable: boo
                 </div>
                 <div className="text-sm">
                     <p>{p.how}</p>
+                    <HouseNote house={p.house} />
                     {p.note && <p>{p.note}</p>}
                     {p.tooTight && <p className="text-faint">Too tight {p.tooTight}; too loose {p.tooLoose}.</p>}
                     {p.fit && <p className="mt-1"><strong>Fitted:</strong> {p.fit.picks.map((k) => `${k.count} × ${k.part}`).join(', ')}; predicted <strong className="num">{formatValue(p.fit.predicted, p.unit)} {p.unit}</strong> <span className="text-faint">{p.fit.by}</span></p>}
@@ -176,7 +177,7 @@ function Torques({ card, onCard, editable }: { editable: boolean } & SectionProp
                 <tbody>
                     {card.assembly!.fasteners.map((f) => (
                         <tr key={f.code}>
-                            <td className="td"><strong>{f.name}</strong><br /><span className="text-sm">{f.note}</span></td>
+                            <td className="td"><strong>{f.name}</strong><br /><span className="text-sm">{f.note}</span><HouseNote house={f.house} /></td>
                             <td className="td num">{f.count} × {f.thread}, {f.grade}<br /><span className="text-sm text-faint">bolt alone would take {f.boltCeilingNm.toFixed(1)} N·m</span></td>
                             <td className="td"><span className="font-head text-2xl num">{f.torque}</span><br /><span className="text-sm num">{f.torqueNm.toFixed(1)} N·m</span>{f.readings.length > 0 && <><br /><Mark kind={f.readings.at(-1)!.inside ? 'good' : 'bad'}>{f.readings.at(-1)!.typed}, {f.readings.at(-1)!.by}</Mark></>}</td>
                             <td className="td">{f.pattern}</td>

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { api, fieldProblem, type Card } from '../../lib/api';
 import { moment } from '../../lib/format';
 import { useWrite } from '../../lib/useWrite';
-import { Caution, Field, Mark, Panel, ProblemNote } from '../../parts/basics';
+import { Caution, Field, HouseNote, Mark, Panel, ProblemNote } from '../../parts/basics';
 import type { SectionProps } from '../yard/UnitCard';
 
 type Step = NonNullable<Card['teardown']>['steps'][number] & { note?: string; because?: string };
@@ -40,6 +40,7 @@ function Hints({ step: s }: { step: Step }) {
             {s.trap && <p><span className="font-semibold text-warn">Trap:</span> {s.trap}</p>}
             {s.comesWith && <p><span className="text-faint">Should come with it:</span> {s.comesWith}</p>}
             {s.keepTogether && <p><span className="text-faint">Keep together:</span> {s.keepTogether}</p>}
+            <HouseNote house={s.house} />
             {s.because && <p><span className="text-faint">Because of:</span> {s.because}</p>}
             {s.caution && <Caution>{s.caution}</Caution>}
         </div>

@@ -91,12 +91,12 @@ function Desk({ card, onCard }: SectionProps) {
                         <ul className="divide-y divide-rule">
                             {spec.options.map((o) => {
                                 const always = o.origin === 'always' ? spec.always.find((a) => a.option === o.code) : undefined;
-                                const because = always ? `${always.reason} On the house list since ${always.since}.` : spec.added.find((a) => a.option === o.code)?.because ?? o.why;
+                                const because = always ? `${always.reason} On the house list since ${always.since}.` : o.house ? `${o.house.question}: ${o.house.choice}. ${o.house.reason}` : spec.added.find((a) => a.option === o.code)?.because ?? o.why;
                                 return (
                                     <li key={o.code} className="flex items-center gap-3 py-1">
-                                        <span className="flex-1"><strong>{o.name}</strong> <span className="text-sm text-faint">{({ wish: 'wish', package: 'package', always: 'house list', rule: 'needed' } as Record<string, string>)[o.origin]}</span><br /><span className="text-sm">{because}</span></span>
+                                        <span className="flex-1"><strong>{o.name}</strong> <span className="text-sm text-faint">{({ wish: 'wish', package: 'package', always: 'house list', house: 'house rule', rule: 'needed' } as Record<string, string>)[o.origin]}</span><br /><span className="text-sm">{because}</span></span>
                                         <Delta {...o} />
-                                        {o.origin === 'package' && <button type="button" className="btn" aria-label={`Take off ${o.name}`} onClick={() => set({ drop: [...d.drop, o.code] })}>off</button>}
+                                        {(o.origin === 'package' || o.origin === 'house') && <button type="button" className="btn" aria-label={`Take off ${o.name}`} onClick={() => set({ drop: [...d.drop, o.code] })}>off</button>}
                                         {o.origin === 'wish' && <button type="button" className="btn" aria-label={`Withdraw ${o.name}`} onClick={() => set({ add: d.add.filter((a) => a !== o.code) })}>off</button>}
                                     </li>
                                 );

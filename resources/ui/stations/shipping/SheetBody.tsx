@@ -38,7 +38,7 @@ export function SheetBody({ sheet: s }: { sheet: DeliverySheet }) {
             </div>
             <div className="border-2 border-hand px-3 py-2">
                 <h3 className="text-lg">Converter: the reading that decides</h3>
-                <p>Pour in {c.prefill_l} L, push and turn until it has clicked {c.clicks.length} times ({c.clicks.join(', ')}). Measure from the bell face down to the converter lugs, and from the engine face to the flex-plate.</p>
+                <p>{c.prefill_l > 0 ? `Pour in ${c.prefill_l} L` : 'Fit it dry and top up in steps'}, push and turn until it has clicked {c.clicks.length} times ({c.clicks.join(', ')}). Measure from the bell face down to the converter lugs, and from the engine face to the flex-plate.</p>
                 <p className="num">With the flex-plate at {c.flexplateDepth} {c.unit} the converter must read <strong className="font-head text-2xl">{c.readAtLeast} to {c.readAtMost} {c.unit}</strong>, so that it is pulled forward {c.minPull} to {c.maxPull} {c.unit}. Less: not seated, it would crush the pump. More: the pump drive is short of engagement.</p>
             </div>
             <div>
