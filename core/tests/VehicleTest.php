@@ -81,7 +81,7 @@ final class VehicleTest extends CoreTestCase
         $this->assertTrue($out['reaches']);
         $kinetic = 0.5 * $in['vehicle']['mass_kg'] * ($out['speed_kmh'] / 3.6) ** 2 / 1000;
         $uphill = $out['resistance_n'] * $out['distance_m'] / 1000;
-        $this->assertRelative($out['engineWork_kj'], $out['heat_kj'] + $kinetic + $uphill, 1e-5);
+        $this->assertRelative($out['engineWork_kj'], $out['heat_kj'] + $kinetic + $uphill, 1e-8);
     }
 
     /** @return array<string, array{array<string, mixed>}> */

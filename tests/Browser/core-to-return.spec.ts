@@ -168,6 +168,9 @@ test('one physical unit goes from "a core arrives" to "the rebuilt unit came bac
         await expect(panel(page, 'Delivery sheet')).toContainText('28.5 to 32 mm');
         await page.getByLabel('Carrier').fill('Own lorry');
         await page.getByRole('button', { name: 'Papers complete: ship it' }).click();
+        await expect(page.getByText('Check first, then confirm it here: Set the level hot')).toBeVisible();
+        for (const box of await page.getByRole('group', { name: 'Checked before it leaves' }).getByRole('checkbox').all()) await box.check();
+        await page.getByRole('button', { name: 'Papers complete: ship it' }).click();
         await expect(page.getByText('With the customer')).toBeVisible();
         await page.getByRole('link', { name: 'open to print' }).click();
         await expect(page.getByRole('img', { name: `Barcode ${serial}` })).toBeVisible();

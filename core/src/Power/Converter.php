@@ -58,8 +58,55 @@ final readonly class Converter
      */
     public function behind(Engine $engine, float $ratio): array
     {
-        [$torqueRatio, $k] = $this->at($ratio);
-        $speed = $engine->meets($k);
+        return $this->state($engine, $engine->meets($this->at($ratio)[1]), $ratio);
+    }
+
+    /**
+     * The state at a turbine speed behind an engine at full load that runs up from below. Load and torque are compared at
+     * every bend of the two curves; between bends the load is convex and the torque straight, so the first bend at which the
+     * load wins brackets the one crossing, and Newton's method from that side cannot miss it.
+     *
+     * @param  float  $turbine  rev/min, below coupling: under the last speed ratio times the engine's speed there
+     * @return array{speedRatio: float, torqueRatio: float, engine_rpm: float, engineTorque_nm: float, turbine_rpm: float, turbineTorque_nm: float, efficiency: float, heat_kw: float}
+     */
+    public function turning(Engine $engine, float $turbine): array
+    {
+        if ($turbine <= 0.0) {
+            return $this->behind($engine, 0.0);
+        }
+        $slowest = $turbine / $this->lastSpeedRatio();
+        $load = fn (float $speed): float => ($speed / $this->at($turbine / $speed)[1]) ** 2;
+        $bends = array_filter([...$engine->bends(), ...array_map(static fn (array $p): float => $p[0] > 0.0 ? $turbine / $p[0] : 0.0, $this->points)], static fn (float $b): bool => $b > $slowest);
+        sort($bends);
+        $high = ($bends === [] ? $slowest : max($bends)) * 2.0 + 1.0;
+        while ($load($high) < $engine->torque($high)) {
+            $high *= 2.0;
+        }
+        $speed = $high;
+        foreach ($bends as $bend) {
+            if ($load($bend) >= $engine->torque($bend)) {
+                $speed = $bend;
+                break;
+            }
+        }
+        for ($n = 0; $n < 60; $n++) {
+            $small = $speed * 1e-7;
+            $over = $load($speed) - $engine->torque($speed);
+            $slope = ($over - ($load($speed - $small) - $engine->torque($speed - $small))) / $small;
+            $step = $slope > 0.0 ? $over / $slope : 0.0;
+            $speed -= $step;
+            if (abs($step) < 1e-9 * $speed) {
+                break;
+            }
+        }
+
+        return $this->state($engine, max($speed, $slowest), $turbine / max($speed, $slowest));
+    }
+
+    /** @return array{speedRatio: float, torqueRatio: float, engine_rpm: float, engineTorque_nm: float, turbine_rpm: float, turbineTorque_nm: float, efficiency: float, heat_kw: float} */
+    private function state(Engine $engine, float $speed, float $ratio): array
+    {
+        $torqueRatio = $this->at($ratio)[0];
         $torque = $engine->torque($speed);
 
         return [

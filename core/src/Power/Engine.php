@@ -62,6 +62,12 @@ final readonly class Engine
         return $at;
     }
 
+    /** @return list<float> the speeds at which the curve bends, rev/min */
+    public function bends(): array
+    {
+        return array_column($this->points, 0);
+    }
+
     /** Speed of the last point known, rev/min; 0 for a flat torque. */
     public function lastSpeed(): float
     {

@@ -33,6 +33,12 @@ final readonly class Load
         return $outputRpm * M_PI / 30.0 / $this->axle * $this->radius;
     }
 
+    /** Output speed in rev/min at a road speed in m/s. */
+    public function outputRpm(float $speed): float
+    {
+        return $speed / $this->radius * $this->axle * 30.0 / M_PI;
+    }
+
     /** Force at the tyres in N from a torque at the output in N.m. */
     public function force(float $outputTorque): float
     {
