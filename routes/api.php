@@ -65,6 +65,7 @@ Route::middleware('auth:badge')->group(function (): void {
     // Questions that compute and store nothing, too long for an address line.
     Route::post('intake-form/credit', [ReceivingController::class, 'credit'])->middleware('can:receive-core');
     Route::post('units/{number}/order/preview', [BuildsController::class, 'preview'])->middleware('can:specify-build');
+    Route::post('units/{number}/order/calculation', [BuildsController::class, 'calculation'])->middleware('can:specify-build');
     Route::post('units/{number}/places/{place}/propose', [BenchController::class, 'propose'])->middleware('can:assemble');
 
     $write = fn (string $ability) => Route::middleware(["can:$ability", 'one-effect']);

@@ -2,6 +2,8 @@
 
 namespace App\Builds;
 
+use App\Catalog\Family;
+use App\Catalog\Variant;
 use App\Catalog\Vehicle;
 use App\Track\RouteCard;
 use App\Track\Unit;
@@ -14,12 +16,23 @@ final class BuildsController
 
     public function preview(Request $request, string $number, ResolveSpec $resolve): JsonResponse
     {
-        $in = $request->validate(self::ORDER);
+        return response()->json($resolve->of(...$this->asked($request, $number)));
+    }
 
+    /** The same order as the JSON that core/bin/calc package.resolve reads. */
+    public function calculation(Request $request, string $number): JsonResponse
+    {
+        return response()->json(OrderQuestion::of(...$this->asked($request, $number))->input, options: JSON_PRESERVE_ZERO_FRACTION | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES);
+    }
+
+    /** @return array{Family, string, list<string>, list<string>, Duty|null, Variant|null} */
+    private function asked(Request $request, string $number): array
+    {
+        $in = $request->validate(self::ORDER);
         $unit = Unit::byNumber($number);
         $vehicle = isset($in['vehicle']) ? Vehicle::query()->where('code', $in['vehicle'])->first() : null;
 
-        return response()->json($resolve->of($unit->family()->firstOrFail(), $in['package'], $in['add'] ?? [], $in['drop'] ?? [], Duty::of($in['duty'] ?? null, $vehicle), $unit->variant));
+        return [$unit->family()->firstOrFail(), $in['package'], $in['add'] ?? [], $in['drop'] ?? [], Duty::of($in['duty'] ?? null, $vehicle), $unit->variant];
     }
 
     public function quote(string $number, WriteQuote $quote): JsonResponse

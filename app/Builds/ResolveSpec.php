@@ -3,14 +3,10 @@
 namespace App\Builds;
 
 use App\Catalog\Family;
-use App\Catalog\Hardware;
 use App\Catalog\Option;
-use App\Catalog\Package;
 use App\Catalog\Part;
 use App\Catalog\Spec;
 use App\Catalog\Variant;
-use App\Shop\Quantity;
-use App\Shop\Refused;
 use Yard\Core\Calculators;
 
 /** From a package and the customer's wishes: options with reasons, bill of materials, price, hours, and all windows and steps of the build. */
@@ -25,65 +21,25 @@ final class ResolveSpec
      */
     public function of(Family $family, string $packageCode, array $add, array $drop, ?Duty $duty = null, ?Variant $variant = null): array
     {
-        $package = Package::query()->where('family_id', $family->id)->where('code', $packageCode)->first() ?? throw Refused::at('/package', "There is no package \"$packageCode\" for the {$family->name}.");
-        $options = Option::query()->where('family_id', $family->id)->orderBy('id')->get()->keyBy('code');
-        foreach (['add' => $add, 'drop' => $drop] as $field => $codes) {
-            foreach ($codes as $i => $code) {
-                $options->has($code) || throw Refused::at("/$field/$i", "There is no option \"$code\" for the {$family->name}.");
-            }
-        }
-        $schools = HouseSchools::inForce();
-        $rate = (float) $schools->choice('labour-rate');
-        $pressure = $schools->choice('pressure-limit');
-        $limits = ['limit' => (float) $schools->choice('margin-limit')] + ($pressure === null ? [] : ['pressureLimit_kpa' => Quantity::parse($pressure, 'pressure', 'psi', '')->in('kPa')]);
-        $always = array_column($family->body['always'], 'option');
-        ['options' => $packageOptions, 'house' => $house] = $schools->package($family, $package->body['options']);
-        $input = $this->input($family, $package, $packageOptions, $options, $always, $add, $drop, $variant, $duty, $rate, $limits);
-        $result = json_decode(json_encode(Calculators::call('package.resolve', $input), JSON_THROW_ON_ERROR), true);
+        $asked = OrderQuestion::of($family, $packageCode, $add, $drop, $duty, $variant);
+        [$package, $options, $rate] = [$asked->package, $asked->options, $asked->rate];
+        $result = json_decode(json_encode(Calculators::call('package.resolve', $asked->input), JSON_THROW_ON_ERROR), true);
         $chosen = array_map(fn (string $code) => $options[$code], $result['chosen']);
         $bom = $this->priced($result['bom']);
         $origin = fn (string $code): string => match (true) {
-            in_array($code, $add, true) => 'wish', isset($house[$code]) => 'house', in_array($code, $packageOptions, true) => 'package', in_array($code, $always, true) => 'always', default => 'rule',
+            in_array($code, $add, true) => 'wish', isset($asked->house[$code]) => 'house', in_array($code, $asked->input['package'], true) => 'package', in_array($code, $asked->input['always'], true) => 'always', default => 'rule',
         };
         $name = fn (array $because) => array_map(fn (array $b) => ['option' => $b['option'], 'name' => $options[$b['option']]->name, 'because' => $b['because']], $because);
 
         return [
             'package' => ['code' => $package->code, 'name' => $package->name, 'duty' => $package->duty, 'text' => $package->body['text']], 'status' => $result['status'], 'conflicts' => $result['conflicts'],
             'alternatives' => array_map(fn (array $a) => ['without' => $a['without'], 'name' => $options[$a['without']]->name, 'price' => $a['price']], $result['alternatives'] ?? []),
-            'options' => array_map(fn (Option $o) => ['code' => $o->code, 'name' => $o->name, 'why' => $o->body['why'], 'price' => (float) $o->price, 'hours' => (float) $o->hours, 'surprise' => $o->body['surprise'] ?? null, 'origin' => $origin($o->code), 'house' => $house[$o->code] ?? null, 'converter' => isset($o->body['converter'])], $chosen),
+            'options' => array_map(fn (Option $o) => ['code' => $o->code, 'name' => $o->name, 'why' => $o->body['why'], 'price' => (float) $o->price, 'hours' => (float) $o->hours, 'surprise' => $o->body['surprise'] ?? null, 'origin' => $origin($o->code), 'house' => $asked->house[$o->code] ?? null, 'converter' => isset($o->body['converter'])], $chosen),
             'available' => $options->reject(fn (Option $o) => in_array($o->code, $result['chosen'], true) || in_array($o->code, array_column($result['forbidden'], 'option'), true))->map(fn (Option $o) => ['code' => $o->code, 'name' => $o->name, 'why' => $o->body['why'], 'price' => (float) $o->price, 'hours' => (float) $o->hours])->values()->all(),
             'forbidden' => $name($result['forbidden']), 'added' => $name($result['added']), 'removed' => $name($result['removed']), 'omitted' => $result['omitted'] ?? [], 'bom' => $bom, 'partsCost' => round(array_sum(array_map(fn (array $l) => $l['count'] * $l['price'], $bom)), 2),
             'work' => $this->work($chosen), 'fluid' => ['name' => $family->body['fluid'], 'litres' => round($result['fluid_l'], 2)], 'hours' => round($result['hours'], 2), 'price' => round($result['price'], 2), 'labourRate' => $rate, 'always' => $family->body['always'],
             'duty' => $duty?->written(), 'converterMatch' => $this->converterMatch($result, $options, $duty), 'margins' => $result['margins'] ?? null, 'sensitivity' => array_map(fn (array $r) => ['name' => $options[$r['option']]->name] + $r, $result['sensitivity'] ?? []), 'elements' => array_column($family->train['elements'], 'name', 'id') + ['lock-up' => 'Lock-up clutch'],
         ];
-    }
-
-    /**
-     * @param  list<string>  $packageOptions
-     * @param  \Illuminate\Support\Collection<string, Option>  $options
-     * @param  list<string>  $always
-     * @param  list<string>  $add
-     * @param  list<string>  $drop
-     * @param  array<string, float>  $limits  of the house
-     * @return array<string, mixed> what package.resolve reads
-     */
-    private function input(Family $family, Package $package, array $packageOptions, $options, array $always, array $add, array $drop, ?Variant $variant, ?Duty $duty, float $rate, array $limits): array
-    {
-        $rules = ['requires', 'requiresAny', 'excludes', 'omits', 'omitWhy', 'operations', 'checks', 'finalChecks', 'fluid_l', 'variantOnly', 'dutyOnly', 'limit', 'power', 'why'];
-        $hardware = $variant->hardware ?? [];
-        $power = isset($family->body['power']) ? Hardware::of($family->body['power'], $family->train, $hardware) : null;
-        // A wish overrules the package and what the customer took off; the house list stands.
-        $drop = array_values(array_diff($drop, $add, $always));
-        $fit = array_intersect_key($hardware, ['hub' => 0, 'lockup' => 0]) + (isset($package->body['stall_rpm']) ? ['stall_rpm' => $package->body['stall_rpm']] : []);
-
-        return [
-            'options' => $options->map(fn (Option $o) => ['code' => $o->code, 'name' => $o->name, 'price' => (float) $o->price, 'hours' => (float) $o->hours, 'adds' => $o->body['parts'] ?? []] + array_intersect_key($o->body, array_flip($rules)) + (isset($o->body['converter']) ? ['converter' => array_intersect_key($o->body['converter'], ['hub' => 0, 'lockup' => 0, 'points' => 0])] : []))->values()->all(),
-            'duty' => $package->duty, 'wanted' => $add, 'always' => $always, 'package' => array_values(array_diff($packageOptions, $drop)), 'unwanted' => $drop, 'oneOf' => $family->body['groups'] ?? [], 'rate' => $rate, 'neverOmit' => $family->body['neverOmit'] ?? [],
-            'base' => ['price' => (float) $package->base_price, 'hours' => (float) $package->base_hours, 'fluid_l' => $package->body['fluid_l'], 'parts' => $package->body['parts']],
-        ] + ($fit === [] ? [] : ['converterFit' => $fit]) + ($variant === null ? [] : ['variant' => $variant->code]) + ($duty === null || $power === null ? [] : [
-            'enforceMargins' => $duty->hold,
-            'power' => (isset($power['shift']) && $duty->load !== null ? ['shift' => $power['shift'] + ['vehicle' => $duty->load]] : []) + $power + ['engine' => $duty->engine(), 'inputSpeed_rpm' => $duty->shiftSpeed] + $limits,
-        ]);
     }
 
     /**

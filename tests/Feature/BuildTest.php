@@ -7,6 +7,7 @@ use App\Shop\HouseRule;
 use App\Stock\Lot;
 use App\Track\Build;
 use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Process;
 use Tests\TestCase;
 
 final class BuildTest extends TestCase
@@ -98,6 +99,25 @@ final class BuildTest extends TestCase
         foreach ([['mass', 'heavy', 'mass'], ['mass', '9', 'between 100 and 60000'], ['axle', '3,73', 'point'], ['tyre', 'big', '235/60R16'], ['grade', '90', 'between 0 and 60'], ['shiftSpeed', '99', 'between 500'], ['engineCurve', '1500', 'no point of the curve'], ['engineCurve', '3000 300, 2000 250', 'must rise']] as [$field, $text, $sentence]) {
             $this->assertProblem($preview([$field => $text]), 422, $sentence, "/duty/$field");
         }
+    }
+
+    public function test_an_order_is_reproduced_on_the_command_line_from_its_json(): void
+    {
+        $this->bringTo('desk');
+        foreach ([['package' => 'tow', 'duty' => ['engineTorque' => '480', 'mass' => '4200']], ['package' => 'daily', 'add' => ['servo-d'], 'drop' => ['lockup-firm']], ['package' => 'daily', 'add' => ['wide-band', 'band-stock']]] as $order) {
+            $order += ['vehicle' => 'HW-TR5'];
+            $shown = $this->as('manager')->write('/units/C-9001/order/preview', $order)->assertOk()->json();
+            $json = $this->write('/units/C-9001/order/calculation', $order)->assertOk()->getContent();
+            $run = Process::input($json)->run(['php', base_path('core/bin/calc'), 'package.resolve']);
+            $this->assertSame(0, $run->exitCode(), $run->output());
+            $alone = json_decode($run->output(), true);
+            $this->assertSame([], preg_grep('~/(name|source)$~', $alone['ignored'] ?? [], PREG_GREP_INVERT), 'every field but names and sources is read');
+            $this->assertSame([$shown['status'], array_column($shown['options'], 'code'), array_column($shown['conflicts'], 'explain')], [$alone['status'], $alone['chosen'], array_column($alone['conflicts'], 'explain')]);
+            $this->assertEqualsWithDelta($shown['price'], $alone['price'], 1e-9);
+            $this->assertEquals($shown['margins']['weakest'] ?? null, $alone['margins']['weakest'] ?? null);
+            $this->assertEquals($shown['margins']['shifts'] ?? null, $alone['margins']['shifts'] ?? null);
+        }
+        $this->assertProblem($this->write('/units/C-9001/order/calculation', ['package' => 'race']), 422, 'no package', '/package');
     }
 
     public function test_what_the_options_ask_for_are_steps_the_builder_signs(): void

@@ -44,6 +44,10 @@ function Desk({ card, onCard }: SectionProps) {
     const body = { package: d.package, add: d.add, drop: d.drop, duty, customer: d.customer || null, vehicle: d.vehicle || null, promisedOn: d.promisedOn || null, version: draft?.version ?? null };
     const save = (then?: (version: number) => void) => write((headers) => api.POST('/units/{number}/order', { params: { path: { number: card.coreTag } }, headers, body }), (next) => { onCard(next); then?.(next.build!.order!.version); });
     const release = () => save((version) => void write((headers) => api.POST('/units/{number}/release', { params: { path: { number: card.coreTag } }, headers, body: { version, acknowledged: told } }), onCard));
+    const keep = async () => {
+        const { data } = await api.POST('/units/{number}/order/calculation', { params: { path: { number: card.coreTag } }, body: { package: d.package, add: d.add, drop: d.drop, vehicle: d.vehicle || null, duty } });
+        if (data) saveJson(`${card.coreTag}-package.resolve.json`, data);
+    };
     const surprises = spec?.options.filter((o) => o.surprise) ?? [];
     return (
         <div className="grid items-start gap-3 lg:grid-cols-[1fr_1.4fr]">
@@ -78,6 +82,7 @@ function Desk({ card, onCard }: SectionProps) {
                             {draft && b.packages.length > 1 && <Link className="btn" to={`/units/${card.coreTag}/compare`}>Compare on paper</Link>}
                             <button type="button" className="btn btn-main" disabled={busy || spec.status !== 'ok'} onClick={() => void release()}>Release the build</button>
                         </div>
+                        <button type="button" className="mt-1 min-h-9 text-sm text-faint underline" onClick={() => void keep()}>Keep this calculation as JSON for core/bin/calc package.resolve</button>
                     </Panel>
                 )}
             </div>
@@ -147,6 +152,13 @@ function Frozen({ card, spec }: SectionProps & { spec: Schemas['Spec'] }) {
             </Panel>
         </div>
     );
+}
+
+/** Hands a calculation over as a file. */
+function saveJson(name: string, data: unknown) {
+    const link = Object.assign(document.createElement('a'), { href: URL.createObjectURL(new Blob([JSON.stringify(data, null, 2)], { type: 'application/json' })), download: name });
+    link.click();
+    URL.revokeObjectURL(link.href);
 }
 
 /** What an option adds to price and hours. */
