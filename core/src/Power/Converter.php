@@ -22,7 +22,7 @@ final readonly class Converter
     public static function read(Input $in): self
     {
         if (! $in->has('points')) {
-            return new self([[0.0, $in->number('stallTorqueRatio', min: 1.0, max: 10.0), $in->number('kFactor', above: 0.0)]]);
+            return new self([[0.0, $in->number('stallTorqueRatio', min: 1.0, max: 10.0), $in->number('kFactor', min: 0.001, max: 1e6)]]);
         }
         $points = [];
         foreach ($in->list('points', 1) as $n => $point) {
@@ -30,11 +30,11 @@ final readonly class Converter
             if ($n === 0 ? $ratio !== 0.0 : $ratio <= $points[$n - 1][0]) {
                 throw $point->at('speedRatio')->fail('order', 'The speed ratios of a converter start at 0 and rise from point to point.');
             }
-            $torque = $point->number('torqueRatio', above: 0.0, max: 10.0);
+            $torque = $point->number('torqueRatio', min: 0.001, max: 10.0);
             if ($torque * $ratio > 1.0) {
                 throw $point->at('torqueRatio')->fail('efficiency', 'This torque ratio would give out more power than goes in.');
             }
-            $points[] = [$ratio, $torque, $point->number('kFactor', above: 0.0)];
+            $points[] = [$ratio, $torque, $point->number('kFactor', min: 0.001, max: 1e6)];
         }
         assert($points !== []);
 

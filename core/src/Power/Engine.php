@@ -23,15 +23,15 @@ final readonly class Engine
     public static function read(Input $in): self
     {
         if (! $in->has('curve')) {
-            return self::flat($in->number('torque_nm', above: 0.0));
+            return self::flat($in->number('torque_nm', min: 1e-6, max: 1e6));
         }
         $points = [];
         foreach ($in->list('curve', 1) as $point) {
-            $speed = $point->number('speed_rpm', min: 0.0);
+            $speed = $point->number('speed_rpm', min: 0.0, max: 1e6);
             if ($points !== [] && $speed <= $points[count($points) - 1][0]) {
                 throw $point->at('speed_rpm')->fail('order', 'The speeds of the engine curve must rise from point to point.');
             }
-            $points[] = [$speed, $point->number('torque_nm', above: 0.0)];
+            $points[] = [$speed, $point->number('torque_nm', min: 1e-6, max: 1e6)];
         }
         assert($points !== []);
 

@@ -18,7 +18,7 @@ final readonly class Load
     /** Reads {"mass_kg", "axleRatio", "tyreRadius_mm"}. */
     public static function read(Input $in): self
     {
-        return new self($in->number('mass_kg', above: 0.0), $in->number('axleRatio', above: 0.0), $in->number('tyreRadius_mm', above: 0.0) / 1000.0);
+        return new self($in->number('mass_kg', min: 0.001, max: 1e9), $in->number('axleRatio', min: 0.001, max: 1e4), $in->number('tyreRadius_mm', min: 0.001, max: 1e6) / 1000.0);
     }
 
     /** The mass as an inertia at the output shaft, kg.m2: m (r/axle)^2. */

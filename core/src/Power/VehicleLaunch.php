@@ -35,11 +35,11 @@ final class VehicleLaunch implements Calculator
         $engine = Engine::read($in->at('engine'));
         $converter = Converter::read($in->at('converter'));
         $load = Load::read($in->at('vehicle'));
-        $ratio = $in->number('ratio', above: 0.0);
-        $efficiency = $in->has('efficiency') ? $in->number('efficiency', above: 0.0, max: 1.0) : 1.0;
+        $ratio = $in->number('ratio', min: 0.001, max: 1e4);
+        $efficiency = $in->has('efficiency') ? $in->number('efficiency', min: 0.001, max: 1.0) : 1.0;
         $rolling = $in->has('rollingCoefficient') ? $in->number('rollingCoefficient', min: 0.0, max: 1.0) : 0.012;
         $grade = $in->has('grade_pct') ? $in->number('grade_pct', min: -100.0, max: 100.0) : 0.0;
-        $fluid = $in->has('fluid_l') ? $in->number('fluid_l', above: 0.0) : null;
+        $fluid = $in->has('fluid_l') ? $in->number('fluid_l', min: 0.001, max: 1e6) : null;
         $resistance = $load->resistance($rolling, $grade);
         $pull = static fn (float $turbine): float => $load->force($turbine * $ratio * $efficiency);
         $stall = $converter->behind($engine, 0.0);
