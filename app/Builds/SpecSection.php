@@ -8,10 +8,15 @@ use App\Identification\ForeignParts;
 use App\Track\Build;
 use App\Track\CardSection;
 use App\Track\Unit;
+use Illuminate\Support\Facades\Cache;
+use Illuminate\Support\Facades\DB;
 use Yard\Core\Calculators;
 
 final class SpecSection implements CardSection
 {
+    /** How long an answer about today's catalog is kept, seconds; a changed catalog asks anew at once. */
+    private const KEEP_SECONDS = 86_400;
+
     public function __construct(private readonly ResolveSpec $resolve, private readonly ForeignParts $foreign)
     {
     }
@@ -39,10 +44,18 @@ final class SpecSection implements CardSection
             'vehicles' => Application::query()->with('vehicle')->where('variant_id', $unit->variant_id)->orderBy('vehicle_id')->limit(100)->get()->map(fn (Application $a) => ['code' => $a->vehicle->code, 'name' => "{$a->vehicle->maker} {$a->vehicle->model}, {$a->vehicle->engine}", 'years' => "$a->from_year-$a->to_year", 'source' => $a->source, 'confidence' => $a->confidence])->all(),
             'order' => $build === null ? null : $this->order($build) + ['spec' => $build->spec === null ? $this->resolve->of($unit->family, $lines['package'], $lines['add'], $lines['drop'], Duty::of($lines['duty'] ?? null, $build->vehicle), $unit->variant) : array_diff_key($build->spec, ['train' => 0, 'assembly' => 0])],
             'foreignParts' => $this->foreign->of($unit),
-            'differs' => $build?->spec === null ? [] : $this->differs($build, $unit),
+            'differs' => $build?->spec === null ? [] : Cache::remember("differs:$build->id:$build->version:{$this->catalogNow($unit->family_id)}", self::KEEP_SECONDS, fn () => $this->differs($build, $unit)),
             'ratios' => array_map(fn (array $g) => ['gear' => $g['name'], 'ratio' => $g['ratio'], 'applied' => $this->appliedIn($unit, $g['name'])], Calculators::call('geartrain.solve', $unit->family->train)['gears']),
             'generations' => Build::query()->where('unit_id', $unit->id)->orderBy('generation')->get()->map(fn (Build $b) => ['serial' => $b->serial, 'generation' => $b->generation, 'state' => $b->state])->all(),
         ];
+    }
+
+    /** What today's catalog and house rules are, in a word that changes with every row an order depends on. */
+    private function catalogNow(int $family): string
+    {
+        $stamp = DB::selectOne('SELECT (SELECT CONCAT(COUNT(*), MAX(ROW_START)) FROM options WHERE family_id = ?) AS o, (SELECT CONCAT(COUNT(*), MAX(ROW_START)) FROM packages WHERE family_id = ?) AS p, (SELECT MAX(ROW_START) FROM variants WHERE family_id = ?) AS v, (SELECT ROW_START FROM families WHERE id = ?) AS f, (SELECT MAX(ROW_START) FROM vehicles) AS w, (SELECT GROUP_CONCAT(choice ORDER BY id) FROM house_rules) AS h', [$family, $family, $family, $family]);
+
+        return hash('xxh128', implode("\0", (array) $stamp));
     }
 
     /** @return list<string> what the same order would be today, in sentences; the frozen specification stays */

@@ -458,10 +458,15 @@ final class Problem
     public function whyIn(string $code, array $chosen): string
     {
         $forced = function (array $rules) use ($code, $chosen): ?string {
-            foreach ($this->clauses as $n => $clause) {
-                $positive = array_map(fn (array $l): string => $this->codes[$l[0]], array_values(array_filter($clause, static fn (array $l): bool => $l[1])));
-                $negative = array_map(fn (array $l): string => $this->codes[$l[0]], array_values(array_filter($clause, static fn (array $l): bool => ! $l[1])));
-                if (in_array($this->rules[$n], $rules, true) && in_array($code, $positive, true) && array_diff($negative, $chosen) === [] && array_values(array_intersect($positive, $chosen)) === [$code]) {
+            foreach ($this->in[$this->index[$code]] ?? [] as $n) {
+                if (! in_array($this->rules[$n], $rules, true)) {
+                    continue;
+                }
+                $positive = $negative = [];
+                foreach ($this->clauses[$n] as [$i, $value]) {
+                    $value ? $positive[] = $this->codes[$i] : $negative[] = $this->codes[$i];
+                }
+                if (in_array($code, $positive, true) && array_diff($negative, $chosen) === [] && array_values(array_intersect($positive, $chosen)) === [$code]) {
                     return $this->sentences[$n];
                 }
             }
@@ -605,27 +610,24 @@ final class Problem
      * One choice in which every rule holds, cost and margins apart.
      *
      * @param  array<int, bool>  $values
+     * @param  list<int>|null  $asking  clauses that may still ask for more; null: all that can
      * @return array<int, bool>|null
      */
-    private function model(array $values): ?array
+    private function model(array $values, ?array $asking = null): ?array
     {
         // Undecided options are left out, so only what stands in, or a group of which one must, can still ask for more.
-        $asking = $this->groups;
-        foreach ($values as $i => $in) {
-            if ($in) {
-                array_push($asking, ...$this->in[$i] ?? []);
-            }
-        }
-        foreach ($asking as $n) {
+        $asking ??= [...$this->groups, ...$this->clausesOf(array_keys(array_filter($values)))];
+        while ($asking !== []) {
             $open = [];
-            foreach ($this->clauses[$n] as [$i, $value]) {
+            foreach ($this->clauses[array_pop($asking)] as [$i, $value]) {
                 if (isset($values[$i]) ? $values[$i] === $value : ! $value) {
                     continue 2; // holds, or will hold by leaving the option out
                 }
                 isset($values[$i]) || $open[] = $i;
             }
             foreach ($open as $i) {
-                $model = $this->modelWith($values, $i);
+                $next = $this->propagate([$i => true] + $values, $this->in[$i] ?? []);
+                $model = $next === null ? null : $this->model($next, [...$asking, ...$this->clausesOf(array_keys(array_filter(array_diff_key($next, $values))))]);
                 if ($model !== null) {
                     return $model;
                 }
@@ -639,13 +641,21 @@ final class Problem
     }
 
     /**
+     * @param  list<int>  $options
+     * @return list<int>
+     */
+    private function clausesOf(array $options): array
+    {
+        return array_merge(...array_map(fn (int $i): array => $this->in[$i] ?? [], $options), ...[[]]);
+    }
+
+    /**
      * @param  array<int, bool>  $values
      * @return array<int, bool>|null
      */
     private function modelWith(array $values, int $option): ?array
     {
-        $values[$option] = true;
-        $next = $this->propagate($values, $this->in[$option] ?? []);
+        $next = $this->propagate([$option => true] + $values, $this->in[$option] ?? []);
 
         return $next === null ? null : $this->model($next);
     }

@@ -9,7 +9,7 @@ afterEach(cleanup);
 
 const weakest = { gear: '2', element: 'B2', margin: 1.3, demand_nm: 200, capacity_nm: 260 };
 const margins = (more: Partial<Schemas['Margins']> = {}): Schemas['Margins'] => ({
-    holds: true, limit: 1.15, selfApplying: [], memberSpeeds: [], unknown: [], overPressed: [], weakest, largestInputTorque_nm: 452,
+    holds: true, limit: 1.15, selfApplying: [], unknown: [], overPressed: [], weakest, largestInputTorque_nm: 452,
     gears: [
         { name: '1', pressure_kpa: 1150, converterRatio: 1.725, elements: [{ element: 'C1', demand_nm: 400, capacity_nm: 1000, margin: 2.5, liningPressure_kpa: 2100, liningLimit_kpa: 4000 }] },
         { name: '2', pressure_kpa: 1000, converterRatio: 1, elements: [{ element: 'C1', demand_nm: 0, capacity_nm: 900 }, { element: 'B2', demand_nm: 200, capacity_nm: 260, margin: 1.3, rotation: 'with' }] },
