@@ -34,11 +34,9 @@ final class AssemblySection implements CardSection
         if ($build === null || $build->spec === null) {
             return null;
         }
-        $marks = StepMark::query()->where('unit_id', $unit->id)->where('generation', $build->generation)->where('phase', 'assembly')->get()->keyBy('step');
-        $gauges = Gauge::query()->orderBy('id')->get();
+        $record = BenchRecord::of($build);
+        [$marks, $measurements, $fits, $gauges] = [$record->marks, $record->measurements, $record->fits, $record->gauges->values()];
         $this->gauges = $gauges->pluck('name', 'id')->all();
-        $measurements = Measurement::query()->where('build_id', $build->id)->orderBy('id')->get();
-        $fits = PackFit::query()->where('build_id', $build->id)->whereNull('undone_at')->get()->keyBy('pack');
         $place = fn (string $kind, array $row) => [
             'code' => $row['code'], 'name' => $row['name'], 'kind' => $kind, 'unit' => $row['unit'], 'window' => $row['window'], 'target' => $row['target'] ?? null, 'source' => $row['source'], 'confidence' => $row['confidence'], 'how' => $row['depth']['how'] ?? $row['how'] ?? $row['regulated'] ?? '', 'note' => $row['order'] ?? $row['note'] ?? '',
             'nominalDepth' => $row['depth']['nominal'] ?? null, 'house' => $row['house'] ?? [], 'trialWasher' => $row['fitted'] ?? null, 'fixed' => $row['fixed'] ?? [], 'tooTight' => $row['tooTight'] ?? null, 'tooLoose' => $row['tooLoose'] ?? null,
@@ -52,7 +50,7 @@ final class AssemblySection implements CardSection
             'fasteners' => array_map(fn (array $f) => $this->fastener($f, $measurements), $build->spec['fasteners']),
             'gauges' => $gauges->map(fn (Gauge $g) => ['code' => $g->code, 'name' => $g->name, 'kind' => $g->kind, 'unit' => $g->unit, 'min' => (float) $g->range_min, 'max' => (float) $g->range_max, 'calibratedUntil' => $g->calibrated_until, 'overdue' => $g->calibrated_until < now()->format('Y-m-d')])->all(),
             'installed' => InstalledPart::query()->with(['part:id,number,name', 'lot:id,lot'])->where('build_id', $build->id)->whereNull('removed_at')->orderBy('id')->get()->map(fn (InstalledPart $i) => ['part' => $i->part->number, 'name' => $i->part->name, 'count' => $i->count, 'place' => $i->place, 'origin' => $i->origin, 'lot' => $i->lot?->lot, 'serial' => $i->serial])->all(),
-            'blockers' => $unit->station === 'bench' ? $this->signOff->reasonsAgainst($build) : [],
+            'blockers' => $unit->station === 'bench' ? $this->signOff->reasonsAgainst($build, $record) : [],
             'signOffs' => SignOff::query()->where('build_id', $build->id)->orderBy('id')->get()->map(fn (SignOff $s) => ['what' => $s->what, 'loop' => $s->loop_no, 'by' => $this->names->of($s->signed_by), 'at' => $s->signed_at->toIso8601ZuluString()])->all(),
         ];
     }

@@ -33,29 +33,28 @@ final class SignOffBuild
     }
 
     /** @return list<string> why the build cannot be signed yet, empty when it can */
-    public function reasonsAgainst(Build $build): array
+    public function reasonsAgainst(Build $build, ?BenchRecord $record = null): array
     {
+        $record ??= BenchRecord::of($build);
         $reasons = [];
         $spec = $build->spec;
-        $marks = StepMark::query()->where('unit_id', $build->unit_id)->where('generation', $build->generation)->where('phase', 'assembly')->pluck('step')->all();
         foreach ($spec['assembly'] as $step) {
-            if (! in_array($step['code'], $marks, true)) {
+            if (! isset($record->marks[$step['code']])) {
                 $reasons[] = "Step \"{$step['name']}\" is not done.";
             }
         }
-        $latest = Measurement::query()->with('gauge')->where('build_id', $build->id)->orderBy('id')->get()->keyBy(fn (Measurement $m) => "$m->kind:$m->code");
-        $fits = PackFit::query()->where('build_id', $build->id)->whereNull('undone_at')->pluck('pack')->all();
+        $latest = $record->measurements->keyBy(fn (Measurement $m) => "$m->kind:$m->code");
         $reopened = $this->lastVerdict->failedElement($build);
         foreach ([['pack', 'packs', 'clearance'], ['end-play', 'endPlays', 'end play'], ['air-check', 'airChecks', 'pressure loss']] as [$kind, $list, $what]) {
             foreach ($spec[$list] as $row) {
-                if ($kind !== 'air-check' && ! in_array($row['code'], $fits, true)) {
+                if ($kind !== 'air-check' && ! isset($record->fits[$row['code']])) {
                     $reasons[] = "\"{$row['name']}\": no parts chosen yet.";
                 }
                 $m = $latest["$kind:{$row['code']}"] ?? null;
                 $reasons[] = match (true) {
                     $m === null => "\"{$row['name']}\": the $what is not measured.",
                     ! $m->inside => "\"{$row['name']}\": the $what of ".(float) $m->value." $m->unit lies outside ".(float) $m->window_min.' to '.(float) $m->window_max.'.',
-                    $m->gauge?->calibrated_until < $m->measured_at->format('Y-m-d') => "\"{$row['name']}\": the gauge {$m->gauge?->name} was past its calibration date.",
+                    $record->gauges->get($m->gauge_id)?->calibrated_until < $m->measured_at->format('Y-m-d') => "\"{$row['name']}\": the gauge {$record->gauges->get($m->gauge_id)?->name} was past its calibration date.",
                     $reopened !== null && $reopened['element'] === ($row['element'] ?? '') && $m->measured_at < $reopened['at'] => "\"{$row['name']}\" must be measured again after the failed dyno run.",
                     default => null,
                 };

@@ -1,0 +1,31 @@
+<?php
+
+namespace App\Bench;
+
+use App\Shop\Gauge;
+use App\Track\Build;
+use Illuminate\Database\Eloquent\Collection;
+
+/** What the bench has written of one build, read once for all who look at it. */
+final readonly class BenchRecord
+{
+    /**
+     * @param  Collection<string, StepMark>  $marks  by step
+     * @param  Collection<int, Measurement>  $measurements  in the order they were taken
+     * @param  Collection<string, PackFit>  $fits  by place
+     * @param  Collection<int, Gauge>  $gauges  by id
+     */
+    private function __construct(public Collection $marks, public Collection $measurements, public Collection $fits, public Collection $gauges)
+    {
+    }
+
+    public static function of(Build $build): self
+    {
+        return new self(
+            StepMark::query()->where('unit_id', $build->unit_id)->where('generation', $build->generation)->where('phase', 'assembly')->get()->keyBy('step'),
+            Measurement::query()->where('build_id', $build->id)->orderBy('id')->get(),
+            PackFit::query()->where('build_id', $build->id)->whereNull('undone_at')->get()->keyBy('pack'),
+            Gauge::query()->orderBy('id')->get()->keyBy('id'),
+        );
+    }
+}
