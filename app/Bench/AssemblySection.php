@@ -4,9 +4,9 @@ namespace App\Bench;
 
 use App\Shop\Gauge;
 use App\Shop\Names;
+use App\Stock\InstalledPart;
 use App\Track\CardSection;
 use App\Track\Unit;
-use Illuminate\Support\Facades\DB;
 use Yard\Core\Calculators;
 
 final class AssemblySection implements CardSection
@@ -49,7 +49,7 @@ final class AssemblySection implements CardSection
             'places' => [...array_map(fn ($r) => $place('pack', $r), $build->spec['packs']), ...array_map(fn ($r) => $place('end-play', $r), $build->spec['endPlays']), ...array_map(fn ($r) => $place('air-check', $r), $build->spec['airChecks'])],
             'fasteners' => array_map(fn (array $f) => $this->fastener($f, $measurements), $build->spec['fasteners']),
             'gauges' => $gauges->map(fn (Gauge $g) => ['code' => $g->code, 'name' => $g->name, 'kind' => $g->kind, 'unit' => $g->unit, 'min' => (float) $g->range_min, 'max' => (float) $g->range_max, 'calibratedUntil' => $g->calibrated_until, 'overdue' => $g->calibrated_until < now()->format('Y-m-d')])->all(),
-            'installed' => DB::table('installed_parts AS i')->join('parts AS p', 'p.id', '=', 'i.part_id')->leftJoin('stock_lots AS l', 'l.id', '=', 'i.lot_id')->where('i.build_id', $build->id)->whereNull('i.removed_at')->orderBy('i.id')->get(['p.number AS part', 'p.name', 'i.count', 'i.place', 'i.origin', 'l.lot', 'i.serial'])->all(),
+            'installed' => InstalledPart::inBuild($build->id),
             'blockers' => $unit->station === 'bench' ? $this->signOff->reasonsAgainst($build, $record) : [],
             'signOffs' => SignOff::query()->where('build_id', $build->id)->orderBy('id')->get()->map(fn (SignOff $s) => ['what' => $s->what, 'loop' => $s->loop_no, 'by' => $this->names->of($s->signed_by), 'at' => $s->signed_at->toIso8601ZuluString()])->all(),
         ];

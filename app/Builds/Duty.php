@@ -3,6 +3,7 @@
 namespace App\Builds;
 
 use App\Catalog\Vehicle;
+use App\Shop\HouseRule;
 use App\Shop\Quantity;
 use App\Shop\Refused;
 use Yard\Core\Calculators;
@@ -10,12 +11,6 @@ use Yard\Core\Calculators;
 /** What a build will have to hold: the engine, the shift speed, the mass it moves and through which axle and tyre. */
 final readonly class Duty
 {
-    /** Shift speed where nobody says otherwise, rev/min, unless the engine's curve ends below it: common practice, no source. */
-    private const SHIFT_SPEED = 5200.0;
-
-    /** Grade to pull away on where nobody says otherwise, percent: that of the tow-rating test SAE J2807, from memory. */
-    private const GRADE = 12.0;
-
     /**
      * @param  list<array{speed_rpm: float, torque_nm: float}>  $curve  empty: the peak counts at every speed
      * @param  array{mass_kg: float, axleRatio: float, tyreRadius_mm: float}|null  $load  null while one of the three is not known
@@ -26,7 +21,7 @@ final readonly class Duty
     }
 
     /**
-     * What the order says goes before what the catalog knows of the vehicle.
+     * What the order says goes before what the catalog knows of the vehicle and what the house assumes.
      *
      * @param  array<string, mixed>|null  $in  as typed on the order
      * @return self|null null when neither the order nor the vehicle says how much torque comes in
@@ -38,10 +33,11 @@ final readonly class Duty
         $peak = $curve === [] ? null : max(array_column($curve, 'torque_nm'));
         $torque = $typed('engineTorque') === '' ? ($peak ?? ($vehicle === null ? null : (float) $vehicle->engine_torque_nm)) : self::within($typed('engineTorque'), 'torque', 'N.m', '/duty/engineTorque', 'engine torque', 0, 5000);
         $number = fn (string $field, string $kind, string $unit, string $what, float $min, float $max, ?float $else): ?float => $typed($field) === '' ? $else : self::within($typed($field), $kind, $unit, "/duty/$field", $what, $min, $max);
-        $speed = $number('shiftSpeed', 'rotation', 'rpm', 'shift speed', 500, 12000, min([self::SHIFT_SPEED, ...array_slice(array_column($curve, 'speed_rpm'), -1)]));
+        $house = HouseRule::query()->whereIn('code', ['shift-speed', 'launch-grade'])->pluck('choice', 'code')->map(fn (string $choice) => (float) $choice);
+        $speed = $number('shiftSpeed', 'rotation', 'rpm', 'shift speed', 500, 12000, min([$house['shift-speed'], ...array_slice(array_column($curve, 'speed_rpm'), -1)]));
         $mass = $number('mass', 'mass', 'kg', 'mass', 100, 60000, $vehicle === null ? null : (float) $vehicle->mass_kg);
         $axle = $number('axle', 'number', '', 'axle ratio', 1, 12, $vehicle === null ? null : (float) $vehicle->axle_ratio);
-        $grade = $number('grade', 'number', '', 'grade', 0, 60, self::GRADE);
+        $grade = $number('grade', 'number', '', 'grade', 0, 60, $house['launch-grade']);
         $tyre = $typed('tyre') !== '' ? $typed('tyre') : ($vehicle->tyre ?? '');
         $radius = $tyre === '' ? null : self::radius($tyre);
         if ($torque === null) {

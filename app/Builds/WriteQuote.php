@@ -13,9 +13,6 @@ use Yard\Core\Calculators;
 /** What the customer is offered: this build line by line, and beside it a shelf unit and declining, with cost, time and risk. */
 final class WriteQuote
 {
-    /** Working hours of one day at the bench, to turn hours into days: common practice, no source. */
-    private const HOURS_A_DAY = 8.0;
-
     public function __construct(private readonly ResolveSpec $resolve, private readonly ServeVehicle $serve)
     {
     }
@@ -28,7 +25,7 @@ final class WriteQuote
         if ($spec['status'] !== 'ok') {
             throw new Refused('The order cannot be quoted: '.$spec['conflicts'][0]['explain'], 409);
         }
-        $rate = (float) HouseRule::query()->where('code', 'labour-rate')->valueOrFail('choice');
+        ['labour-rate' => $rate, 'bench-hours' => $hoursADay] = HouseRule::query()->whereIn('code', ['labour-rate', 'bench-hours'])->pluck('choice', 'code')->map(fn (string $choice) => (float) $choice)->all();
         $options = round(array_sum(array_column($spec['options'], 'price')), 2);
         $coreCharge = (float) $unit->variant->core_charge;
         $lines = [['label' => $spec['package']['name'].' package', 'amount' => round($spec['price'] - $options, 2)]];
@@ -43,15 +40,15 @@ final class WriteQuote
             'lines' => $lines, 'price' => $spec['price'], 'core' => $core, 'total' => round($spec['price'] + array_sum(array_column($core, 'amount')), 2), 'made' => ['pieces' => array_sum(array_column($spec['bom'], 'count')), 'hours' => $spec['hours'], 'converter' => array_values(array_filter($spec['options'], fn (array $o) => $o['converter']))[0]['name'] ?? null, 'work' => array_column($spec['work'], 'text')], 'fluid' => $spec['fluid'], 'promisedOn' => $build->promised_on?->format('Y-m-d'),
             'holds' => $spec['margins'] ?? null, 'surprises' => array_values(array_filter(array_map(fn (array $o) => $o['surprise'] === null ? null : ['option' => $o['name'], 'text' => $o['surprise']], $spec['options']))),
             'alternatives' => array_values(array_filter([
-                ['what' => 'Rebuild this one', 'price' => $spec['price'], 'cost' => $cost, 'left' => round($spec['price'] - $cost, 2), 'days' => (int) ceil($spec['hours'] / self::HOURS_A_DAY) + 2, 'risk' => $this->risk($unit->variant_id), 'note' => "parts {$spec['partsCost']}, {$spec['hours']} h at $rate"],
-                $this->shelf($unit, $build, $rate),
+                ['what' => 'Rebuild this one', 'price' => $spec['price'], 'cost' => $cost, 'left' => round($spec['price'] - $cost, 2), 'days' => (int) ceil($spec['hours'] / $hoursADay) + 2, 'risk' => $this->risk($unit->variant_id), 'note' => "parts {$spec['partsCost']}, {$spec['hours']} h at $rate"],
+                $this->shelf($unit, $build, $rate, $hoursADay),
                 ['what' => 'Decline', 'price' => 0.0, 'cost' => 0.0, 'left' => 0.0, 'days' => 0, 'risk' => null, 'note' => 'The core stays in the yard with its credit of '.number_format((float) $unit->credit, 2).'.'],
             ])),
         ];
     }
 
     /** @return array<string, mixed>|null the cheapest unit on the shelf that nobody has ordered */
-    private function shelf(Unit $unit, Build $build, float $rate): ?array
+    private function shelf(Unit $unit, Build $build, float $rate, float $hoursADay): ?array
     {
         if ($build->vehicle === null) {
             return null;
@@ -62,7 +59,7 @@ final class WriteQuote
                 $cost = round(($other->spec['partsCost'] ?? 0) + (float) $other->hours * $rate + $found['total'], 2);
                 $price = round((float) $other->price + $found['total'], 2);
 
-                return ['what' => "Shelf unit {$found['serial']}", 'price' => $price, 'cost' => $cost, 'left' => round($price - $cost, 2), 'days' => 1 + (int) ceil($found['hours'] / self::HOURS_A_DAY), 'risk' => $this->risk((int) $other->unit()->firstOrFail()->variant_id), 'note' => $found['steps'] === 0 ? 'fits as it is' : "with {$found['steps']} conversion steps for ".number_format($found['total'], 2)];
+                return ['what' => "Shelf unit {$found['serial']}", 'price' => $price, 'cost' => $cost, 'left' => round($price - $cost, 2), 'days' => 1 + (int) ceil($found['hours'] / $hoursADay), 'risk' => $this->risk((int) $other->unit()->firstOrFail()->variant_id), 'note' => $found['steps'] === 0 ? 'fits as it is' : "with {$found['steps']} conversion steps for ".number_format($found['total'], 2)];
             }
         }
 

@@ -15,6 +15,7 @@ use App\Builds\ReleaseBuild;
 use App\Catalog\CatalogStore;
 use App\Catalog\EditEntry;
 use App\Catalog\ImportPack;
+use App\Catalog\Option;
 use App\Cell\AnalyseRun;
 use App\Cell\JudgeRun;
 use App\Cell\Run;
@@ -126,7 +127,7 @@ final class LoadDemoCommand extends Command
         if ($depth < 3) {
             return;
         }
-        $build = app(ReleaseBuild::class)->release($unit->refresh(), $build->version, \App\Catalog\Option::query()->where('family_id', $unit->family_id)->pluck('code')->all(), $manager);
+        $build = app(ReleaseBuild::class)->release($unit->refresh(), $build->version, Option::query()->where('family_id', $unit->family_id)->pluck('code')->all(), $manager);
         $this->tearDown($unit->refresh(), $s, $n);
         if ($depth >= 4 && $s['stage'] !== 'bench') {
             $this->assemble($unit->refresh(), $build->refresh(), $s, $n);

@@ -411,7 +411,10 @@ final class Problem
                     $out[] = $this->options[$this->codes[$i]]->notHere;
                 }
             }
-            $out[] = $this->sentences[$n];
+            $members = array_map(fn (array $l): string => $this->codes[$l[0]], $this->clauses[$n]);
+            if ($this->rules[$n] !== 'oneOf' || array_filter($members, fn (string $c): bool => $this->options[$c]->notHere === null) !== []) {
+                $out[] = $this->sentences[$n];
+            }
         };
         $visit($clause);
 

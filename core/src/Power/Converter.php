@@ -41,11 +41,6 @@ final readonly class Converter
         return new self($points);
     }
 
-    public function stallTorqueRatio(): float
-    {
-        return $this->points[0][1];
-    }
-
     public function lastSpeedRatio(): float
     {
         return $this->points[count($this->points) - 1][0];

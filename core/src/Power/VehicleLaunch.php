@@ -14,7 +14,7 @@ use Yard\Core\Input;
  */
 final class VehicleLaunch implements Calculator
 {
-    public const ASSUMPTIONS = [
+    private const ASSUMPTIONS = [
         'Full throttle from rest; the engine follows the converter at once, its own inertia is left out.',
         'All of the converter\'s loss stays in the fluid: the cooler takes nothing in these seconds.',
         'Tyres do not slip; air drag is left out below coupling speed.',

@@ -65,8 +65,8 @@ function Desk({ card, onCard }: SectionProps) {
                 <DutyFields duty={duty} spec={spec} problem={wrong ?? problem} onChange={(change) => setDuty({ ...duty, ...change })} />
                 {spec && (
                     <Panel title="Price and hours">
-                        <p className="font-head text-5xl num">{formatMoney(spec.price)}</p>
-                        <p className="num">{spec.hours} h · parts {formatMoney(spec.partsCost)} · {spec.fluid.litres} L {spec.fluid.name}</p>
+                        <p className="font-head text-5xl num">{spec.status === 'ok' ? formatMoney(spec.price) : '–'}</p>
+                        {spec.status === 'ok' ? <p className="num">{spec.hours} h · parts {formatMoney(spec.partsCost)} · {spec.fluid.litres} L {spec.fluid.name}</p> : <p>No price until the order holds together.</p>}
                         {surprises.length > 0 && (
                             <fieldset className="mt-2">
                                 <legend className="text-sm font-semibold text-faint">Told to the customer</legend>
@@ -82,17 +82,17 @@ function Desk({ card, onCard }: SectionProps) {
                             {draft && b.packages.length > 1 && <Link className="btn" to={`/units/${card.coreTag}/compare`}>Compare on paper</Link>}
                             <button type="button" className="btn btn-main" disabled={busy || spec.status !== 'ok'} onClick={() => void release()}>Release the build</button>
                         </div>
-                        <button type="button" className="mt-1 min-h-9 text-sm text-faint underline" onClick={() => void keep()}>Keep this calculation as JSON for core/bin/calc package.resolve</button>
+                        <button type="button" className="mt-1 min-h-9 text-sm text-faint underline" onClick={() => void keep()}>Save this calculation as a file</button>
                     </Panel>
                 )}
             </div>
             {spec && (
                 <div className="flex flex-col gap-3">
-                    {spec.conflicts.map((c, i) => <p key={i} role="alert" className="border-l-4 border-bad bg-sheet px-4 py-2"><Mark kind="bad">{c.rule === 'margin' ? 'It does not hold.' : 'These clash.'}</Mark> {c.explain}</p>)}
+                    {spec.conflicts.map((c, i) => <p key={i} role="alert" className="border-l-4 border-bad bg-sheet px-4 py-2"><Mark kind="bad">{c.rule === 'margin' ? 'It does not hold.' : c.rule === 'oneOf' ? 'Nothing fits here.' : 'These clash.'}</Mark> {c.explain}</p>)}
                     {(spec.alternatives ?? []).length > 0 && <p className="border-l-4 border-warn bg-sheet px-4 py-2">What would go: {spec.alternatives!.map((a) => <button key={a.without} type="button" className="btn mr-2" onClick={() => set({ add: d.add.filter((x) => x !== a.without) })}>without {a.name}, {formatMoney(a.price)}</button>)}</p>}
                     {spec.margins && <Margins margins={spec.margins} elements={spec.elements ?? {}} torque={spec.duty?.engineTorque_nm ?? 0} sensitivity={spec.sensitivity} />}
                     <Drive spec={spec} />
-                    <Panel title="What goes in" aside={`${spec.options.length} options`}>
+                    {spec.options.length > 0 && <Panel title="What goes in" aside={`${spec.options.length} options`}>
                         <ul className="divide-y divide-rule">
                             {spec.options.map((o) => {
                                 const always = o.origin === 'always' ? spec.always.find((a) => a.option === o.code) : undefined;
@@ -107,7 +107,7 @@ function Desk({ card, onCard }: SectionProps) {
                                 );
                             })}
                         </ul>
-                    </Panel>
+                    </Panel>}
                     {(spec.removed.length > 0 || spec.omitted.length > 0) && (
                         <Panel title="What stays out">
                             <ul>{spec.removed.map((r) => <li key={r.option}><strong>{r.name}</strong>: {r.because}</li>)}{spec.omitted.map((o) => <li key={o.part}><strong>{o.part}</strong>: {o.because}</li>)}</ul>

@@ -59,7 +59,7 @@ export function TrainEditor({ train, onChange, problem }: { train: Train; onChan
                 )))}
             </div>
             {editable && <div className="flex flex-wrap gap-3">{(['input', 'output'] as const).map((k) => <label key={k} className="text-sm font-semibold text-faint">{k === 'input' ? 'Input shaft' : 'Output shaft'}<input className="input w-32" value={train[k]} aria-invalid={wrong(`/${k}`) ? true : undefined} onChange={(e) => onChange({ [k]: e.target.value })} /></label>)}</div>}
-            <details className="mt-2"><summary className="min-h-11 py-2 text-sm font-semibold">As JSON for core/bin/calc geartrain.solve</summary><pre className="overflow-x-auto text-sm">{JSON.stringify(train)}</pre></details>
+            <details className="mt-2"><summary className="min-h-11 py-2 text-sm font-semibold">This train as text</summary><pre className="overflow-x-auto text-sm">{JSON.stringify(train)}</pre></details>
         </Panel>
     );
 }

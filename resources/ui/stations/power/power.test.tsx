@@ -79,6 +79,6 @@ describe('TrainEditor', () => {
         render(<TrainEditor train={train} problem={null} />);
         expect(screen.queryByText('Add one')).toBeNull();
         expect((screen.getByLabelText('Sun teeth of P') as HTMLInputElement).readOnly).toBe(true);
-        expect(within(screen.getByRole('region', { name: 'Teeth, shafts and chart' })).getByText('As JSON for core/bin/calc geartrain.solve')).toBeTruthy();
+        expect(within(screen.getByRole('region', { name: 'Teeth, shafts and chart' })).getByText('This train as text')).toBeTruthy();
     });
 });

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { answer, api, fieldProblem, type Schemas } from '../../lib/api';
 import { useSession } from '../../lib/session';
 import { useWrite } from '../../lib/useWrite';
-import { Choice, Field, Loading, ProblemNote } from '../../parts/basics';
+import { Choice, Field, Loading, ProblemNote, TextArea } from '../../parts/basics';
 
 type Rule = Schemas['HouseRules']['rules'][number];
 
@@ -34,7 +34,7 @@ function RuleCard({ rule }: { rule: Rule }) {
             {can('set-house-rules') ? (
                 <>
                     {rule.choices.length > 0 ? <Choice small label={rule.question} value={choice} values={rule.choices} onChange={setChoice} /> : <Field label="Value" inputMode="decimal" value={choice} onChange={setChoice} problem={fieldProblem(problem, '/choice')} />}
-                    <Field label="Why" value={reason} onChange={setReason} problem={fieldProblem(problem, '/reason')} />
+                    <TextArea label="Why" value={reason} onChange={setReason} problem={fieldProblem(problem, '/reason')} />
                     <ProblemNote problem={problem} except={['/choice', '/reason']} />
                     {changed && <button type="button" className="btn btn-main mt-2" disabled={busy} onClick={() => void save()}>Sign it</button>}
                 </>
