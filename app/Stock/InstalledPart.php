@@ -2,7 +2,6 @@
 
 namespace App\Stock;
 
-use App\Catalog\Part;
 use App\Track\Build;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
@@ -28,16 +27,6 @@ final class InstalledPart extends Model
     public $timestamps = false;
 
     protected $casts = ['fitted_at' => 'datetime'];
-
-    public function part(): BelongsTo
-    {
-        return $this->belongsTo(Part::class);
-    }
-
-    public function lot(): BelongsTo
-    {
-        return $this->belongsTo(Lot::class);
-    }
 
     public function build(): BelongsTo
     {

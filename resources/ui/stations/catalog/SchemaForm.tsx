@@ -4,8 +4,8 @@ export type Schema = { type?: string | string[]; enum?: string[]; const?: unknow
 type Json = unknown;
 type Problems = { pointer: string; detail: string }[];
 
-/** Words for field names of the pack: engineTorque_nm reads "engine torque (nm)". */
-const words = (key: string) => key.replace(/_([a-z]+)$/, ' ($1)').replace(/([a-z])([A-Z])/g, '$1 $2').toLowerCase();
+/** Words for field names of the pack: engineTorque_nm reads "engine torque (nm)"; an element keeps its mark, F1. */
+const words = (key: string) => /^[A-Z]{1,3}\d*$/.test(key) ? key : key.replace(/_([a-z]+)$/, ' ($1)').replace(/([a-z])([A-Z])/g, '$1 $2').toLowerCase();
 
 /** An empty value of a schema's kind, for new entries. */
 export function blank(schema: Schema): Json {
