@@ -55,7 +55,7 @@ final class SignOffBuild
                     $m === null => "\"{$row['name']}\": the $what is not measured.",
                     ! $m->inside => "\"{$row['name']}\": the $what of ".(float) $m->value." $m->unit lies outside ".(float) $m->window_min.' to '.(float) $m->window_max.'.',
                     $record->gauges->get($m->gauge_id)?->calibrated_until < $m->measured_at->format('Y-m-d') => "\"{$row['name']}\": the gauge {$record->gauges->get($m->gauge_id)?->name} was past its calibration date.",
-                    $reopened !== null && $reopened['element'] === ($row['element'] ?? '') && $m->measured_at < $reopened['at'] => "\"{$row['name']}\" must be measured again after the failed dyno run.",
+                    $reopened !== null && $reopened['element'] === ($row['element'] ?? '') && $m->measured_at <= $reopened['at'] => "\"{$row['name']}\" must be measured again after the failed dyno run.",
                     default => null,
                 };
             }
