@@ -68,6 +68,30 @@ final class VehiclePropertiesTest extends CoreTestCase
         });
     }
 
+    public function test_the_highest_turbine_torque_is_the_highest_of_a_fine_sweep(): void
+    {
+        $between = 0;
+        $this->limitTo(20)->forAll(self::engine(), self::converter(), Generators::choose(1, 40))->then(function (array $engine, array $converter, int $loosens) use (&$between): void {
+            foreach ($converter['points'] as $n => $p) {
+                $converter['points'][$n]['kFactor'] = $p['kFactor'] * (1 + $n * $loosens / 50);
+                $converter['points'][$n]['torqueRatio'] = 1 + ($p['torqueRatio'] - 1) / 4;
+            }
+            $fine = [];
+            foreach ($converter['points'] as $n => $p) {
+                $next = $converter['points'][$n + 1] ?? null;
+                for ($i = 0; $i < ($next === null ? 1 : 60); $i++) {
+                    $fine[] = $next === null ? $p : array_map(static fn (string $f): float => $p[$f] + ($next[$f] - $p[$f]) * $i / 60, ['speedRatio' => 'speedRatio', 'torqueRatio' => 'torqueRatio', 'kFactor' => 'kFactor']);
+                }
+            }
+            $out = $this->calc('converter.match', ['engine' => $engine, 'converter' => $converter]);
+            $swept = max(array_column($this->calc('converter.match', ['engine' => $engine, 'converter' => ['points' => $fine]])['points'], 'turbineTorque_nm'));
+            $this->assertLessThanOrEqual($out['highestTurbineTorque_nm'] * (1 + 1e-12), $swept, 'no state of the sweep gives more');
+            $this->assertRelative($out['highestTurbineTorque_nm'], $swept, 2e-2, 'and the sweep comes close to it');
+            $between += $out['highestTurbineTorque_nm'] > max(array_column($out['points'], 'turbineTorque_nm')) * (1 + 1e-9) ? 1 : 0;
+        });
+        $this->assertGreaterThan(0, $between, 'some of these engines pull hardest between two points of the converter');
+    }
+
     public function test_every_launch_closes_its_energy_and_a_heavier_one_takes_longer_and_heats_more(): void
     {
         $this->limitTo(30)->forAll(self::engine(), self::converter(), Generators::choose(900, 3500), Generators::choose(0, 12))->then(function (array $engine, array $converter, int $mass, int $grade): void {

@@ -28,6 +28,18 @@ final class VehicleTest extends CoreTestCase
         $this->assertRelative(2 * $out['stall_rpm'], $double['stall_rpm'], 1e-9, 'four times the torque, twice the speed');
     }
 
+    public function test_the_turbine_torque_can_be_highest_between_two_points_of_the_converter(): void
+    {
+        // Engine T = N/10 meets N = K sqrt(T) at T = K^2/100; torque ratio 3.5 - K/80. Q = (3.5 - K/80) K^2/100 turns at K = 560/3.
+        $out = $this->calc('converter.match', [
+            'engine' => ['curve' => [['speed_rpm' => 1000, 'torque_nm' => 100], ['speed_rpm' => 5000, 'torque_nm' => 500]]],
+            'converter' => ['points' => [['speedRatio' => 0, 'torqueRatio' => 2, 'kFactor' => 120], ['speedRatio' => 0.8, 'torqueRatio' => 1, 'kFactor' => 200]]],
+        ]);
+        $this->assertRelative(288.0, $out['points'][0]['turbineTorque_nm']);
+        $this->assertRelative(400.0, $out['points'][1]['turbineTorque_nm']);
+        $this->assertRelative(7 / 6 * (560 / 3) ** 2 / 100, $out['highestTurbineTorque_nm'], 1e-12);
+    }
+
     public function test_stall_behind_an_engine_curve_agrees_with_a_root_finder_of_r(): void
     {
         $curve = self::example('converter.match')['engine']['curve'];

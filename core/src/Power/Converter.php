@@ -110,10 +110,39 @@ final readonly class Converter
         ];
     }
 
-    /** The most torque the turbine gives: at stall, unless the engine gains more with speed than the converter loses. */
+    /**
+     * The most torque the turbine gives: at stall, unless the engine gains more with speed than the converter loses. Looked
+     * for at every point of the converter, at every bend of the engine curve, and where the product turns between them.
+     *
+     * Between points the torque ratio is p + q K; on a straight piece of the engine curve the torque is u = a + b N with
+     * N = K sqrt(u), so the turbine torque p u + q N sqrt(u) turns where 3 q s^2 + 2 p b s - q a = 0, s = sqrt(u).
+     */
     public function highestTurbineTorque(Engine $engine): float
     {
-        return max(array_map(fn (array $p): float => $this->behind($engine, $p[0])['turbineTorque_nm'], $this->points));
+        $ratios = array_column($this->points, 0);
+        foreach (array_slice($this->points, 1) as $n => [$end, $endTorque, $endK]) {
+            [$start, $startTorque, $startK] = $this->points[$n];
+            if ($startK === $endK) {
+                continue; // the engine keeps its speed here, so the torque is straight
+            }
+            $q = ($endTorque - $startTorque) / ($endK - $startK);
+            $p = $startTorque - $q * $startK;
+            // Where the load passes a bend the engine may run on to a far higher speed: just past it counts as well.
+            $factors = [...$engine->bendFactors(), ...array_map(static fn (float $k): float => $k * (1.0 + 1e-9), $engine->bendFactors())];
+            foreach ($q === 0.0 ? [] : $engine->slopes() as [$a, $b]) {
+                $root = ($p * $b) ** 2 + 3.0 * $q ** 2 * $a;
+                foreach ($root < 0.0 ? [] : [sqrt($root), -sqrt($root)] as $signed) {
+                    $s = ($signed - $p * $b) / (3.0 * $q);
+                    $s > 0.0 && $factors[] = ($s ** 2 - $a) / ($b * $s);
+                }
+            }
+            foreach ($factors as $k) {
+                $share = ($k - $startK) / ($endK - $startK);
+                $share > 0.0 && $share < 1.0 && $ratios[] = $start + $share * ($end - $start);
+            }
+        }
+
+        return max(array_map(fn (float $ratio): float => $this->behind($engine, $ratio)['turbineTorque_nm'], $ratios));
     }
 
     /** @return array{float, float} torque ratio, K */

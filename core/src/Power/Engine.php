@@ -68,6 +68,25 @@ final readonly class Engine
         return array_column($this->points, 0);
     }
 
+    /** @return list<float> the factor K of the load that meets the curve at each bend, rev/min per square root of N.m */
+    public function bendFactors(): array
+    {
+        return array_map(static fn (array $p): float => $p[0] / sqrt($p[1]), $this->points);
+    }
+
+    /** @return list<array{float, float}> a and b of the pieces that rise or fall: torque = a + b speed */
+    public function slopes(): array
+    {
+        $out = [];
+        foreach (array_slice($this->points, 1) as $n => [$speed, $torque]) {
+            [$below, $at] = $this->points[$n];
+            $b = ($torque - $at) / ($speed - $below);
+            $b === 0.0 || $out[] = [$at - $b * $below, $b];
+        }
+
+        return $out;
+    }
+
     /** Speed of the last point known, rev/min; 0 for a flat torque. */
     public function lastSpeed(): float
     {
