@@ -31,6 +31,7 @@ final class Calculators
         'receive.credit' => Credit\CoreCredit::class,
         'receive.grade' => Credit\GradeCore::class,
         'shift.energy' => Power\ShiftEnergy::class,
+        'shift.feel' => Power\CompareShiftFeel::class,
         'spring.helical' => Hydraulics\SpringHelical::class,
         'tag.parse' => Identification\ParseTag::class,
         'torque.adapter' => Fasteners\TorqueAdapter::class,

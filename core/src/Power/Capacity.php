@@ -108,6 +108,26 @@ final readonly class Capacity
         return ['capacity_nm' => (float) $this->fixed];
     }
 
+    /**
+     * How torque follows pressure: it is straight from the pressure on at which the springs give way.
+     *
+     * @return array{slope: float, from: float}|null N.m a kPa of line pressure, kPa; null where pressure changes nothing
+     */
+    public function response(float $torque, float $drumRpm): ?array
+    {
+        $far = 1e6;
+        [$once, $twice] = [$this->at($far, $torque, $drumRpm)['capacity_nm'], $this->at(2.0 * $far, $torque, $drumRpm)['capacity_nm']];
+        $slope = ($twice - $once) / $far;
+
+        return $this->fixed !== null || $slope <= 0.0 ? null : ['slope' => $slope, 'from' => $far - $once / $slope];
+    }
+
+    /** The pressure in kPa that reaches this element's own circuit. */
+    public function circuit(float $lineKpa): float
+    {
+        return $lineKpa * $this->pressureFactor;
+    }
+
     /** @return array{liningLimit_kpa?: float} */
     private function limit(): array
     {

@@ -4,15 +4,18 @@ declare(strict_types=1);
 
 namespace Yard\Core\Power;
 
+use Yard\Core\Hydraulics\Accumulator;
+
 /** What stands in a unit, as far as torque goes: what each element can hold, the pressure of each gear, the converter. */
 final readonly class Hardware
 {
     /**
      * @param  array<string, Capacity>  $capacities
+     * @param  array<string, Accumulator>  $accumulators  beside an element
      * @param  array<string, float>  $pressures  gear => kPa at full throttle
      * @param  float  $spring  kPa the regulator spring gives alone, before any boost
      */
-    public function __construct(public array $capacities, public array $pressures, public float $spring, public ?Converter $converter)
+    public function __construct(public array $capacities, public array $accumulators, public array $pressures, public float $spring, public ?Converter $converter)
     {
     }
 
@@ -27,6 +30,6 @@ final readonly class Hardware
         $spring = ($this->spring + $change->springAdd) * $change->pressureFactor;
         $boosted = fn (float $full): float => ($this->spring + $change->springAdd + ($full - $this->spring) * $change->boostFactor) * $change->pressureFactor;
 
-        return new self(array_replace($this->capacities, $change->capacities), array_map($boosted, $this->pressures), $spring, $change->converter ?? $this->converter);
+        return new self(array_replace($this->capacities, $change->capacities), array_replace($this->accumulators, $change->accumulators), array_map($boosted, $this->pressures), $spring, $change->converter ?? $this->converter);
     }
 }

@@ -5,6 +5,7 @@ declare(strict_types=1);
 namespace Yard\Core\Power;
 
 use Yard\Core\GearTrain\Train;
+use Yard\Core\Hydraulics\Accumulator;
 use Yard\Core\Input;
 
 /** A solved train with its duty: solved once, evaluated for as many sets of hardware as a search tries. */
@@ -75,7 +76,7 @@ final class Plan
         self::gears($in->optional('lockup'), $gears);
 
         return new self(
-            $solved, $applied, new Hardware(self::readCapacities($in->at('capacities'), $train), self::byGear($in, 'pressure_kpa', $gears, null), $in->has('spring_kpa') ? $in->number('spring_kpa', min: 0.0) : 0.0, $converter === null ? null : Converter::read($converter)), $engine ?? Engine::flat($torque > 0.0 ? $torque : 1.0),
+            $solved, $applied, new Hardware(self::readCapacities($in->at('capacities'), $train), self::readAccumulators($in->optional('accumulators'), $train), self::byGear($in, 'pressure_kpa', $gears, null), $in->has('spring_kpa') ? $in->number('spring_kpa', min: 0.0) : 0.0, $converter === null ? null : Converter::read($converter)), $engine ?? Engine::flat($torque > 0.0 ? $torque : 1.0),
             self::byGear($in, 'converterRatio', $gears, 1.0), self::gears($in->optional('slipping'), $gears), self::throttle($in), $speedLimits, $torque, $in->has('inputSpeed_rpm') ? $in->number('inputSpeed_rpm', min: 0.0) : 0.0, $in->has('limit') ? $in->number('limit', above: 0.0) : 1.0,
             $in->has('shift') ? ShiftSetting::read($in->at('shift')) : null, $in->has('pressureLimit_kpa') ? $in->number('pressureLimit_kpa', above: 0.0) : null,
         );
@@ -106,7 +107,7 @@ final class Plan
     }
 
     /** @return array<string, int> the shafts of a train, the case among them */
-    private static function nodes(Train $train): array
+    public static function nodes(Train $train): array
     {
         $nodes = [Train::CASE => 1];
         foreach ($train->sets as $set) {
@@ -127,6 +128,19 @@ final class Plan
         foreach ($in?->asMap() ?? [] as $id => $capacity) {
             $id === self::LOCKUP || isset($train->elements[$id]) || throw $capacity->fail('unknown-element', "The element \"$id\" is not in the list of elements.");
             $out[$id] = Capacity::read($capacity, $nodes);
+        }
+
+        return $out;
+    }
+
+    /** @return array<string, Accumulator> element => the accumulator beside it */
+    public static function readAccumulators(?Input $in, Train $train): array
+    {
+        $out = [];
+        foreach ($in?->asMap() ?? [] as $id => $accumulator) {
+            isset($train->elements[$id]) || throw $accumulator->fail('unknown-element', "The element \"$id\" is not in the list of elements.");
+            $out[$id] = Accumulator::read($accumulator);
+            $out[$id]->hasFeed() || throw $accumulator->at('feed')->fail('missing', 'An accumulator needs the orifice it fills through.');
         }
 
         return $out;

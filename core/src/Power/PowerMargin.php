@@ -44,7 +44,7 @@ final class PowerMargin implements Calculator
 
         $out += $base['byThrottle'] === [] ? [] : ['byThrottle' => $base['byThrottle']];
 
-        return $plan->shift === null ? $out : $out + self::shifts($plan, $plan->shift, $hardware->capacities);
+        return $plan->shift === null ? $out : $out + self::shifts($plan, $plan->shift, $hardware);
     }
 
     /**
@@ -76,23 +76,20 @@ final class PowerMargin implements Calculator
         return $out;
     }
 
-    /**
-     * @param  array<string, Capacity>  $capacities
-     * @return array{shifts: list<array<string, mixed>>, assumptions: list<string>} as shift.energy reports them, at the shift speed
-     */
-    private static function shifts(Plan $plan, ShiftSetting $setting, array $capacities): array
+    /** @return array{shifts: list<array<string, mixed>>, assumptions: list<string>} as shift.energy reports them, at the shift speed */
+    private static function shifts(Plan $plan, ShiftSetting $setting, Hardware $hardware): array
     {
         $gears = [];
         foreach ($plan->solved as $gear => $solved) {
             $gears[] = ['name' => (string) $gear, 'applied' => array_values(array_diff($plan->applied[$gear], [Plan::LOCKUP])), 'solved' => $solved];
         }
         $areas = $limits = [];
-        foreach ($capacities as $id => $capacity) {
+        foreach ($hardware->capacities as $id => $capacity) {
             $areas += $capacity->area() === null ? [] : [$id => $capacity->area()];
             $limits += $capacity->heatLimit === null ? [] : [$id => $capacity->heatLimit];
         }
 
-        return ShiftEnergy::of($gears, $plan->engine->torque($plan->inputSpeed), $plan->inputSpeed, $setting, $areas, $limits);
+        return ShiftEnergy::of($gears, $plan->engine->torque($plan->inputSpeed), $plan->inputSpeed, $setting, $areas, $limits, $hardware);
     }
 
     /**

@@ -47,12 +47,13 @@ final class ShiftEnergy implements Calculator
     }
 
     /**
-     * @param  list<array{name: string, applied: list<string>, solved: array{ratio: ?float, elementTorque: array<string, float>, slip: array<string, float>}}>  $gears  in the order of the chart
+     * @param  list<array{name: string, applied: list<string>, solved: array{ratio: ?float, speeds: array<string, float>, elementTorque: array<string, float>, slip: array<string, float>}}>  $gears  in the order of the chart
      * @param  array<string, float>  $areas  element => rubbing area in mm2, all faces together
      * @param  array<string, float>  $limits  element => J/mm2 its lining takes in one shift
+     * @param  Hardware|null  $hardware  where an accumulator stands beside the on-coming element, it governs the shift instead of the assumed time
      * @return array{shifts: list<array<string, mixed>>, assumptions: list<string>}
      */
-    public static function of(array $gears, float $torque, float $rpm, ShiftSetting $setting, array $areas, array $limits = []): array
+    public static function of(array $gears, float $torque, float $rpm, ShiftSetting $setting, array $areas, array $limits = [], ?Hardware $hardware = null): array
     {
         $speed = $rpm * M_PI / 30.0;
         $before = null;
@@ -72,9 +73,10 @@ final class ShiftEnergy implements Calculator
                     $share = $solved['elementTorque'][$id] ?? null;
                     $first = $before['solved']['slip'][$id] ?? null;
                     if ($share !== null && $first !== null) {
-                        $held = abs($share) * $through;
-                        $energy = $held * abs($first) * $speed / 2.0 * $setting->time;
-                        $row = ['element' => $id, 'slipBefore_rpm' => $first * $rpm, 'torque_nm' => $held, 'energy_j' => $energy, 'meanPower_kw' => $energy / $setting->time / 1000.0];
+                        $feel = self::feel($hardware, $id, $share, $gear, $before, $torque, $speed, $setting);
+                        $held = $feel['torque_nm'] ?? abs($share) * $through;
+                        $energy = $feel['energy_j'] ?? $held * abs($first) * $speed / 2.0 * $setting->time;
+                        $row = ['element' => $id, 'slipBefore_rpm' => $first * $rpm, 'torque_nm' => $held, 'energy_j' => $energy, 'meanPower_kw' => $feel['meanPower_kw'] ?? $energy / $setting->time / 1000.0] + ($feel === null ? [] : ['feel' => array_diff_key($feel, ['torque_nm' => 0, 'energy_j' => 0, 'engineWork_j' => 0, 'meanPower_kw' => 0])]);
                         if (isset($areas[$id])) {
                             $row['perArea_j_mm2'] = $energy / $areas[$id];
                             $row += isset($limits[$id]) ? ['limit_j_mm2' => $limits[$id], 'over' => $row['perArea_j_mm2'] > $limits[$id]] : [];
@@ -90,6 +92,23 @@ final class ShiftEnergy implements Calculator
             $before = $gear;
         }
 
-        return ['shifts' => $shifts, 'assumptions' => [$setting->load === null ? 'The output keeps its speed during the shift; the vehicle is heavy against the engine.' : 'The vehicle is one mass behind axle and tyre and gains speed during the shift.', ...self::ASSUMPTIONS]];
+        return ['shifts' => $shifts, 'assumptions' => [$setting->load === null ? 'The output keeps its speed during the shift; the vehicle is heavy against the engine.' : 'The vehicle is one mass behind axle and tyre and gains speed during the shift.', ...self::ASSUMPTIONS, ...$hardware === null || $hardware->accumulators === [] ? [] : ShiftFeel::ASSUMPTIONS]];
+    }
+
+    /**
+     * @param  array{name: string, applied: list<string>, solved: array{ratio: ?float, speeds: array<string, float>, elementTorque: array<string, float>, slip: array<string, float>}}  $gear
+     * @param  array{name: string, applied: list<string>, solved: array{ratio: ?float, speeds: array<string, float>, elementTorque: array<string, float>, slip: array<string, float>}}  $before
+     * @return array<string, mixed>|null null where no accumulator governs the element
+     */
+    private static function feel(?Hardware $hardware, string $element, float $share, array $gear, array $before, float $torque, float $speed, ShiftSetting $setting): ?array
+    {
+        $accumulator = $hardware->accumulators[$element] ?? null;
+        $capacity = $hardware->capacities[$element] ?? null;
+        if ($hardware === null || $accumulator === null || $capacity === null) {
+            return null;
+        }
+        $drum = $capacity->oil === null ? 0.0 : ($before['solved']['speeds'][$capacity->oil['node']] ?? 0.0) * $speed * 30.0 / M_PI;
+
+        return ShiftFeel::of($capacity, $accumulator, $share, $drum, $hardware->pressures[$gear['name']], $torque, $speed, (float) $before['solved']['ratio'], (float) $gear['solved']['ratio'], $setting);
     }
 }

@@ -16,9 +16,20 @@ final readonly class ShiftSetting
     /** Reads inputInertia_kgm2, shiftTime_s, and optionally vehicle and roadLoad_n. */
     public static function read(Input $in): self
     {
+        return self::timed($in, $in->number('shiftTime_s', above: 0.0));
+    }
+
+    /** The same without a time: the shift takes as long as its pressure lets it. */
+    public static function untimed(Input $in): self
+    {
+        return self::timed($in, 0.0);
+    }
+
+    private static function timed(Input $in, float $seconds): self
+    {
         $vehicle = $in->optional('vehicle');
 
-        return new self($in->number('inputInertia_kgm2', min: 0.0), $in->number('shiftTime_s', above: 0.0), $vehicle === null ? null : Load::read($vehicle), $in->has('roadLoad_n') ? $in->number('roadLoad_n', min: 0.0) : 0.0);
+        return new self($in->number('inputInertia_kgm2', min: 0.0), $seconds, $vehicle === null ? null : Load::read($vehicle), $in->has('roadLoad_n') ? $in->number('roadLoad_n', min: 0.0) : 0.0);
     }
 
     /** Torque the train takes from the input while the slip dies away, N.m; slip in rad/s at the input. */
@@ -28,8 +39,13 @@ final readonly class ShiftSetting
             return $engine;
         }
         $perOutput = $this->load === null ? 0.0 : 1.0 / $this->load->inertia();
-        $road = $this->load === null ? 0.0 : $this->roadLoad * $this->load->radius / $this->load->axle;
 
-        return ($slip / $this->time + $engine / $this->inertia + $ratio * $road * $perOutput) / (1.0 / $this->inertia + $ratio ** 2 * $perOutput);
+        return ($slip / $this->time + $engine / $this->inertia + $ratio * $this->road() * $perOutput) / (1.0 / $this->inertia + $ratio ** 2 * $perOutput);
+    }
+
+    /** The road load as a torque at the output, N.m. */
+    public function road(): float
+    {
+        return $this->load === null ? 0.0 : $this->roadLoad * $this->load->radius / $this->load->axle;
     }
 }

@@ -1,0 +1,129 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Yard\Core\Power;
+
+/** Input and output while an upshift goes on, moved forward piece by piece; see ShiftFeel for the equations. */
+final class ShiftMotion
+{
+    /** Torque at the input at which the on-coming element has taken over. */
+    public readonly float $takeOver;
+
+    public float $time = 0.0;
+
+    public float $tookOver = 0.0;
+
+    public float $heat = 0.0;
+
+    /** What the engine gave, J: without a road load it is the heat and what the speeds gained. */
+    public float $work = 0.0;
+
+    public float $lastTorque = 0.0;
+
+    /** @var list<array{t: float, pressure_kpa: float, input_rpm: float, output_nm: float}> */
+    public array $curve = [];
+
+    private float $output;
+
+    private bool $taken = false;
+
+    private bool $finished = false;
+
+    public function __construct(private readonly float $engine, private float $input, private readonly float $old, private readonly float $new, private readonly ShiftSetting $setting)
+    {
+        $this->output = $input / $old;
+        [$i, $j] = [$setting->inertia, $setting->load?->inertia()];
+        $this->takeOver = $j === null ? $engine : ($engine * $j + $i * $old * $setting->road()) / ($j + $i * $old * $new);
+    }
+
+    public function done(): bool
+    {
+        return $this->finished;
+    }
+
+    /**
+     * @param  array{seconds: float, root: float, rate: float}  $piece  pressure = line - (root - rate t)^2, kPa
+     * @param  float  $perKpa  torque at the input for each kPa above $from
+     * @param  list<array{float, float}>  $gauss  nodes and weights on [0, 1]
+     */
+    public function run(array $piece, float $line, float $perKpa, float $from, array $gauss, int $samples): void
+    {
+        $pressure = static fn (float $t): float => $line - ($piece['root'] - $piece['rate'] * $t) ** 2;
+        // Which side of the two marks a piece lies on is the same all along it: asked in its middle.
+        $middle = $pressure(is_finite($piece['seconds']) ? $piece['seconds'] / 2.0 : 0.0);
+        $presses = $middle > $from;
+        $x = $presses ? [$perKpa * ($line - $piece['root'] ** 2 - $from), 2.0 * $perKpa * $piece['root'] * $piece['rate'], -$perKpa * $piece['rate'] ** 2] : [0.0, 0.0, 0.0];
+        $torque = static fn (float $t): float => $x[0] + ($x[1] + $x[2] * $t) * $t;
+        if (! $this->taken && $presses && $perKpa * ($middle - $from) >= $this->takeOver) {
+            $this->taken = true;
+            $this->tookOver = $this->time;
+        }
+        [[$w0, $wx], [$v0, $vx]] = $this->rates();
+        $sum = static fn (float $t): float => ($x[0] + ($x[1] / 2.0 + $x[2] / 3.0 * $t) * $t) * $t;
+        [$input, $output] = [$this->input, $this->output];
+        $w = static fn (float $t): float => $input + $w0 * $t + $wx * $sum($t);
+        $v = static fn (float $t): float => $output + $v0 * $t + $vx * $sum($t);
+        $slip = fn (float $t): float => $w($t) - $this->new * $v($t);
+        $seconds = $this->taken ? self::firstZero($slip, $piece['seconds'], $w0 + $wx * $x[0] - $this->new * ($v0 + $vx * $x[0])) : $piece['seconds'];
+        if ($seconds === null) {
+            $seconds = $piece['seconds'];
+        } elseif ($this->taken) {
+            $this->finished = true;
+        }
+        if (! is_finite($seconds)) {
+            return; // at line pressure it neither takes over nor pulls the input down
+        }
+        foreach ($gauss as [$node, $weight]) {
+            $t = $node * $seconds;
+            $this->heat += $weight * $seconds * $torque($t) * $slip($t);
+            $this->work += $weight * $seconds * $this->engine * $w($t);
+        }
+        for ($n = $this->curve === [] ? 0 : 1; $n <= $samples; $n++) {
+            $t = $seconds * $n / $samples;
+            $this->curve[] = ['t' => $this->time + $t, 'pressure_kpa' => $pressure($t), 'input_rpm' => $w($t) * 30.0 / M_PI, 'output_nm' => $this->taken ? $this->new * $torque($t) : $this->old * ($this->engine - $this->setting->inertia * ($w0 + $wx * $torque($t))) - ($this->old - $this->new) * $torque($t)];
+        }
+        [$this->input, $this->output, $this->lastTorque] = [$w($seconds), $v($seconds), $torque($seconds)];
+        $this->time += $seconds;
+    }
+
+    /** @return array{array{float, float}, array{float, float}} dw/dt and dv/dt, each as a constant and a factor of the element's torque */
+    private function rates(): array
+    {
+        $i = $this->setting->inertia;
+        $j = $this->setting->load?->inertia();
+        $road = $this->setting->road();
+        if ($this->taken) {
+            return [[$this->engine / $i, -1.0 / $i], $j === null ? [0.0, 0.0] : [-$road / $j, $this->new / $j]];
+        }
+        if ($j === null) {
+            return [[0.0, 0.0], [0.0, 0.0]];
+        }
+        $v = [($this->old * $this->engine - $road) / ($j + $i * $this->old ** 2), -($this->old - $this->new) / ($j + $i * $this->old ** 2)];
+
+        return [[$this->old * $v[0], $this->old * $v[1]], $v];
+    }
+
+    /**
+     * The slip bends downwards all along, since the torque only grows: it falls through nothing once, or not in this piece.
+     *
+     * @param  \Closure(float): float  $slip  above nothing at the start
+     * @param  float  $slope  at the start; all along where the piece has no end
+     */
+    private static function firstZero(\Closure $slip, float $seconds, float $slope): ?float
+    {
+        if (! is_finite($seconds)) {
+            return $slope < 0.0 ? max(0.0, $slip(0.0)) / -$slope : null;
+        }
+        if ($slip($seconds) > 0.0) {
+            return null;
+        }
+        [$low, $high] = [0.0, $seconds];
+        for ($n = 0; $n < 300 && $high - $low > 1e-15 * $high; $n++) {
+            $middle = ($low + $high) / 2.0;
+            $slip($middle) > 0.0 ? $low = $middle : $high = $middle;
+        }
+
+        return $high;
+    }
+}
