@@ -18,7 +18,7 @@ final class CatalogController
         $family = Family::query()->where('code', $code)->firstOrFail();
 
         return response()->json([
-            'code' => $family->code, 'name' => $family->name, 'topology' => $family->topology, 'train' => $family->train, 'solved' => Calculators::call('geartrain.solve', $family->train),
+            'code' => $family->code, 'name' => $family->name, 'topology' => $family->topology, 'train' => $family->train, 'solved' => Calculators::call('geartrain.solve', $family->train), 'shiftFeels' => ShiftFeels::of($family),
             'variants' => Variant::query()->where('family_id', $family->id)->orderBy('id')->get()->map(fn (Variant $v) => ['code' => $v->code, 'name' => $v->name, 'years' => "$v->from_year-$v->to_year", 'coreCharge' => (float) $v->core_charge]),
             'specs' => Spec::query()->where('family_id', $family->id)->whereIn('kind', ['pack', 'end-play', 'air-check', 'fastener'])->orderBy('kind')->orderBy('position')->get()->map(fn (Spec $s) => ['kind' => $s->kind, 'code' => $s->code, 'name' => $s->name, 'window' => $s->body['window'] ?? null, 'target' => $s->body['target'] ?? null, 'unit' => $s->body['unit'] ?? null, 'torque' => $s->body['torque'] ?? null, 'source' => $s->source, 'edition' => $s->edition, 'confidence' => $s->confidence]),
             'applications' => Application::query()->with(['vehicle', 'variant'])->whereHas('variant', fn ($q) => $q->where('family_id', $family->id))->orderBy('id')->limit(200)->get()->map(fn (Application $a) => ['variant' => $a->variant->code, 'vehicle' => "{$a->vehicle->maker} {$a->vehicle->model}, {$a->vehicle->engine}", 'years' => "$a->from_year-$a->to_year", 'source' => $a->source, 'confidence' => $a->confidence]),

@@ -15,6 +15,9 @@ final class Hardware
     {
         $power = array_diff_key($power, ['source' => 0, 'confidence' => 0]) + $train;
         $power['capacities'] = array_replace($power['capacities'], $variant['capacities'] ?? []);
+        if (isset($variant['accumulators'])) {
+            $power['accumulators'] = array_replace($power['accumulators'] ?? [], $variant['accumulators']);
+        }
         if (isset($variant['pressure_kpa'])) {
             $power['pressure_kpa'] = is_array($variant['pressure_kpa']) && is_array($power['pressure_kpa']) ? array_replace($power['pressure_kpa'], $variant['pressure_kpa']) : $variant['pressure_kpa'];
         }

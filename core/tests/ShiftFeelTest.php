@@ -27,7 +27,7 @@ final class ShiftFeelTest extends CoreTestCase
 
     private const CLUTCH = ['kind' => 'clutch', 'mu' => 0.13, 'frictionFaces' => 8, 'outerDiameter_mm' => 150, 'innerDiameter_mm' => 118, 'model' => 'uniform-pressure', 'pistonOuter_mm' => 122, 'pistonInner_mm' => 62, 'returnForce_n' => 1100];
 
-    /** @param array<string, mixed> $other @return array<string, mixed> */
+    /** @param  array<string, mixed>  $other @return array<string, mixed> */
     private static function accumulator(array $other = []): array
     {
         return $other + ['name' => 'as made', 'pistonDiameter_mm' => 32, 'springs' => [self::SPRING], 'installedLength_mm' => 97, 'stroke_mm' => 44.5, 'feed' => self::FEED, 'line_kpa' => 950];

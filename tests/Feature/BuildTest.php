@@ -101,6 +101,48 @@ final class BuildTest extends TestCase
         }
     }
 
+    public function test_an_accumulator_option_changes_the_shift_and_the_power_flow_desk_shows_the_same(): void
+    {
+        $this->bringTo('desk');
+        $order = ['package' => 'daily', 'vehicle' => 'HW-TR5', 'duty' => ['engineTorque' => '300', 'shiftSpeed' => '4600', 'mass' => '1900', 'axle' => '3.5']];
+        $feel = function (array $add) use ($order): array {
+            $spec = $this->as('manager')->write('/units/C-9001/order/preview', ['add' => $add] + $order)->assertOk()->json();
+            $this->assertArrayNotHasKey('curve', $spec['margins']['shifts'][0]['elements'][0]['feel'], 'curves are for the power flow desk');
+
+            return ['radius' => $spec['duty']['tyreRadius_mm'], 'torque' => array_column($spec['duty']['curve'], 'torque_nm', 'speed_rpm')] + $spec['margins']['shifts'][0]['elements'][0];
+        };
+        [$stock, $short] = [$feel([]), $feel(['acc-short'])];
+        $this->assertLessThan($stock['feel']['duration_s'] + $stock['feel']['takeOver_s'], $short['feel']['duration_s'] + $short['feel']['takeOver_s']);
+        $this->assertLessThan($stock['energy_j'], $short['energy_j'], 'quicker is cooler');
+
+        $feels = $this->getJson('/api/catalog/families/RD4')->assertOk()->json('shiftFeels');
+        $this->assertSame([['1', '2', 'B2'], ['2', '3', 'C3'], ['3', '4', 'B2']], array_map(fn (array $f) => [$f['from'], $f['to'], $f['element']], $feels));
+        $names = array_column($feels[0]['builds'], 'name');
+        $this->assertSame('As made', $names[0]);
+        $this->assertSame([], array_diff(['Accumulators, stiffer springs', 'Accumulators, stroke cut to 1.0 in', 'Accumulators blocked solid', 'Wide band', 'Raised pressure spring'], $names));
+        $this->assertNotContains('Wide band', array_column($feels[1]['builds'], 'name'), 'the high clutch has no band');
+        $raised = array_column($feels[0]['builds'], 'line_kpa', 'name');
+        $this->assertEqualsWithDelta(170.0, $raised['Raised pressure spring'] - $raised['As made'], 1e-9, 'the spring adds its pressure');
+
+        $at = array_values(array_filter($feels[0]['builds'], fn (array $b) => in_array($b['name'], ['As made', 'Accumulators, stroke cut to 1.0 in'], true)));
+        $torque = $this->torqueAt($stock['torque'], 4600.0);
+        $alone = \Yard\Core\Calculators::call('shift.feel', array_intersect_key($feels[0], ['from' => 0, 'to' => 0, 'element' => 0, 'inputInertia_kgm2' => 0, 'capacity' => 0]) + ['inputTorque_nm' => $torque, 'inputSpeed_rpm' => 4600, 'vehicle' => ['mass_kg' => 1900, 'axleRatio' => 3.5, 'tyreRadius_mm' => $stock['radius']], 'builds' => $at] + \App\Catalog\Family::query()->where('code', 'RD4')->firstOrFail()->train);
+        foreach ([$stock, $short] as $n => $here) {
+            $this->assertEqualsWithDelta($alone['builds'][$n]['duration_s'], $here['feel']['duration_s'], 1e-9);
+            $this->assertEqualsWithDelta($alone['builds'][$n]['energy_j'], $here['energy_j'], 1e-6);
+        }
+        $this->assertSame([], $this->getJson('/api/catalog/families/SX4')->json('shiftFeels'), 'a family whose accumulators nobody described');
+    }
+
+    /** @param  array<int, float>  $curve  speed => torque, straight between the points */
+    private function torqueAt(array $curve, float $rpm): float
+    {
+        $before = array_key_last(array_filter($curve, fn (int $s) => $s <= $rpm, ARRAY_FILTER_USE_KEY));
+        $after = array_key_first(array_filter($curve, fn (int $s) => $s > $rpm, ARRAY_FILTER_USE_KEY));
+
+        return $after === null ? $curve[$before] : $curve[$before] + ($curve[$after] - $curve[$before]) * ($rpm - $before) / ($after - $before);
+    }
+
     public function test_an_order_is_reproduced_on_the_command_line_from_its_json(): void
     {
         $this->bringTo('desk');

@@ -34,6 +34,10 @@ final class CatalogTest extends TestCase
             'a clutch without its friction' => [function ($p): void {
                 unset($p->families[0]->body->power->capacities->C1->mu);
             }, '/families/0/body/power/capacities/C1/mu'],
+            'an accumulator without its orifice' => [function ($p): void {
+                unset($p->families[0]->body->power->accumulators->B2->feed);
+            }, '/families/0/body/power/accumulators/B2'],
+            'an option whose piston presses its spring solid' => [fn ($p) => array_values(array_filter($p->families[0]->options, fn ($o) => $o->code === 'acc-stiff'))[0]->body->power->accumulators->B2->stroke_mm = 60, '/families/0/options/14/body/power/accumulators/B2/stroke_mm'],
             'a variant with a ring inside out' => [fn ($p) => $p->families[2]->variants[2]->hardware->capacities->C2->innerDiameter_mm = 400, '/families/2/variants/2/hardware/capacities/C2/innerDiameter_mm'],
             'a converter that makes power' => [function ($p): void {
                 $stock = array_values(array_filter($p->families[0]->options, fn ($o) => $o->code === 'converter-stock'))[0];

@@ -16,6 +16,8 @@ use Yard\Core\Input;
  * With w the input speed, v the output speed, i the new ratio, I and J the inertias and Tl the road load:
  * I dw/dt = Te - T and J dv/dt = i T - Tl; the slip seen at the input, w - i v, falls from d to 0 in the shift time t, so
  * T = (d/t + Te/I + i Tl/J) / (1/I + i^2/J).
+ *
+ * @phpstan-import-type Feel from ShiftFeel
  */
 final class ShiftEnergy implements Calculator
 {
@@ -98,7 +100,7 @@ final class ShiftEnergy implements Calculator
     /**
      * @param  array{name: string, applied: list<string>, solved: array{ratio: ?float, speeds: array<string, float>, elementTorque: array<string, float>, slip: array<string, float>}}  $gear
      * @param  array{name: string, applied: list<string>, solved: array{ratio: ?float, speeds: array<string, float>, elementTorque: array<string, float>, slip: array<string, float>}}  $before
-     * @return array<string, mixed>|null null where no accumulator governs the element
+     * @return Feel|null null where no accumulator governs the element
      */
     private static function feel(?Hardware $hardware, string $element, float $share, array $gear, array $before, float $torque, float $speed, ShiftSetting $setting): ?array
     {

@@ -14,6 +14,8 @@ use Yard\Core\Hydraulics\Accumulator;
  * X the torque of the slipping element as seen at the input: while the old gear still holds, T = Te - I dw/dt and the
  * output gets i0 T - (i0 - i) X, until X = T; from there I dw/dt = Te - X and J dv/dt = i X - Tl, until w = i v. Pressure, and
  * with it X, is a parabola over time in each piece of the accumulator's curve, so speeds are cubics and every sum is exact.
+ *
+ * @phpstan-type Feel array{completes: bool, start_kpa: float, end_kpa: float, line_kpa: float, fills: bool, fill_s?: float, endsInStroke?: bool, takeOver_s?: float, duration_s?: float, torque_nm?: float, energy_j?: float, engineWork_j?: float, meanPower_kw?: float, outputTorque_nm?: array{before: float, peak: float, after: float}, bump?: float, curve: list<array{t: float, pressure_kpa: float, input_rpm: float, output_nm: float}>}
  */
 final class ShiftFeel
 {
@@ -34,7 +36,7 @@ final class ShiftFeel
      * @param  float  $line  kPa of line pressure in the new gear
      * @param  float  $engine  N.m
      * @param  float  $speed  input speed in rad/s before the shift
-     * @return array{completes: bool, start_kpa: float, end_kpa: float, line_kpa: float, fills: bool, fill_s?: float, endsInStroke?: bool, takeOver_s?: float, duration_s?: float, torque_nm?: float, energy_j?: float, engineWork_j?: float, meanPower_kw?: float, outputTorque_nm?: array{before: float, peak: float, after: float}, bump?: float, curve: list<array{t: float, pressure_kpa: float, input_rpm: float, output_nm: float}>}|null null where there is no pressure, no torque or no inertia, or pressure does not govern the element
+     * @return Feel|null null where there is no pressure, no torque or no inertia, or pressure does not govern the element
      */
     public static function of(Capacity $capacity, Accumulator $accumulator, float $share, float $drumRpm, float $line, float $engine, float $speed, float $oldRatio, float $newRatio, ShiftSetting $setting): ?array
     {

@@ -41,9 +41,13 @@ function Table({ number, packages, vehicle, duty }: Asked) {
     const names = <T,>(rows: (s: Schemas['Spec']) => (readonly [string, T])[]) => [...new Map(got.flatMap(rows)).entries()];
     const differs = (values: (string | number)[]) => new Set(values).size > 1;
     const row = (label: string, values: (string | number)[]) => <tr key={label}><th scope="row" className="td text-left font-normal">{label}</th>{values.map((v, i) => <td key={i} className={`td num ${differs(values) ? 'font-semibold' : 'text-faint'}`}>{v}</td>)}</tr>;
-    const only = (rows: (readonly [string, (string | number)[]])[]) => rows.filter(([, v]) => differs(v)).map(([label, v]) => row(label, v));
+    const only = (title: string, rows: (readonly [string, (string | number)[]])[]) => {
+        const differing = rows.filter(([, v]) => differs(v));
+        return differing.length > 0 && <tbody><tr><th scope="rowgroup" colSpan={packages.length + 1} className="th pt-4">{title}</th></tr>{differing.map(([label, v]) => row(label, v))}</tbody>;
+    };
     const launch = (s: Schemas['Spec']) => { const l = s.converterMatch?.launch; return !l ? '–' : l.reaches ? `${l.heat_kj!.toFixed(0)} kJ, +${l.fluidRise_k!.toFixed(1)} °C` : 'hangs'; };
     const hottest = (s: Schemas['Spec']) => (s.margins?.shifts ?? []).flatMap((x) => x.elements.map((e) => ({ at: `${x.from} to ${x.to}`, heat: e.perArea_j_mm2 ?? 0 }))).sort((a, b) => b.heat - a.heat)[0];
+    const firmest = (s: Schemas['Spec']) => (s.margins?.shifts ?? []).flatMap((x) => x.elements.map((e) => ({ at: `${x.from} to ${x.to}`, bump: e.feel?.bump }))).filter((f) => f.bump !== undefined).sort((a, b) => b.bump! - a.bump!)[0];
     return (
         <table className="w-full text-sm">
             <thead><tr><th scope="col" className="th">For this duty</th>{packages.map((p) => <th key={p.code} scope="col" className="th">{p.name}</th>)}</tr></thead>
@@ -55,11 +59,12 @@ function Table({ number, packages, vehicle, duty }: Asked) {
                 {row('Stalls at', got.map((s) => (s.converterMatch ? `${s.converterMatch.stall_rpm.toFixed(0)} rev/min` : '–')))}
                 {row('Heat of pulling away', got.map(launch))}
                 {row('Hottest shift', got.map((s) => { const h = hottest(s); return h ? `${h.heat.toFixed(2)} J/mm², ${h.at}` : '–'; }))}
+                {row('Firmest shift', got.map((s) => { const f = firmest(s); return f ? `${f.bump!.toFixed(2)} times the torque after it, ${f.at}` : '–'; }))}
                 {row('Fluid', got.map((s) => `${s.fluid.litres} L`))}
-                {only(names((s) => s.options.map((o) => [o.code, o.name] as const)).map(([code, name]) => [name, got.map((s) => (s.options.some((o) => o.code === code) ? '✓ in' : '–'))] as const))}
-                {only(names((s) => s.work.map((w) => [w.text, w.kind] as const)).map(([text, kind]) => [`${kind === 'work' ? 'Do' : 'Check'}: ${text}`, got.map((s) => (s.work.some((w) => w.text === text) ? '✓' : '–'))] as const))}
-                {only(names((s) => s.bom.map((l) => [l.part, l.name] as const)).sort(([a], [b]) => a.localeCompare(b)).map(([part, name]) => [`${part} ${name}`, got.map((s) => s.bom.find((l) => l.part === part)?.count ?? '–')] as const))}
             </tbody>
+                {only('Options', names((s) => s.options.map((o) => [o.code, o.name] as const)).map(([code, name]) => [name, got.map((s) => (s.options.some((o) => o.code === code) ? '✓ in' : '–'))] as const))}
+                {only('Work and checks', names((s) => s.work.map((w) => [w.text, w.kind] as const)).map(([text, kind]) => [`${kind === 'work' ? 'Do' : 'Check'}: ${text}`, got.map((s) => (s.work.some((w) => w.text === text) ? '✓' : '–'))] as const))}
+                {only('Parts, pieces', names((s) => s.bom.map((l) => [l.part, l.name] as const)).sort(([a], [b]) => a.localeCompare(b)).map(([part, name]) => [`${part} ${name}`, got.map((s) => s.bom.find((l) => l.part === part)?.count ?? '–')] as const))}
         </table>
     );
 }

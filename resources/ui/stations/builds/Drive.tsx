@@ -20,16 +20,17 @@ export function Drive({ spec }: { spec: Schemas['Spec'] }) {
             {shifts.length > 0 && (
                 <div className="overflow-x-auto">
                     <table className="mt-2 w-full text-sm">
-                        <thead><tr>{['Shift', 'At', 'Comes on', 'Heat', 'On its lining', 'Jolt at the output'].map((h) => <th key={h} scope="col" className="th">{h}</th>)}</tr></thead>
+                        <thead><tr>{['Shift', 'At', 'Comes on', 'Takes', 'Heat', 'On its lining', 'Torque at the output'].map((h) => <th key={h} scope="col" className="th">{h}</th>)}</tr></thead>
                         <tbody>
                             {shifts.map((s) => (
                                 <tr key={s.from}>
                                     <th scope="row" className="td text-left font-head text-xl whitespace-nowrap">{s.from} to {s.to}</th>
                                     <td className="td num whitespace-nowrap">{roadSpeed(spec, s.from)}</td>
                                     <td className="td">{s.on.map((id) => spec.elements?.[id] ?? id).join(', ') || 'nothing'}</td>
+                                    <td className="td num">{s.elements.map((e) => <Takes key={e.element} feel={e.feel} />)}</td>
                                     <td className="td num whitespace-nowrap">{s.elements.map((e) => `${(e.energy_j / 1000).toFixed(1)} kJ`).join(', ') || 'not determined'}</td>
                                     <td className="td num whitespace-nowrap">{s.elements.map((e) => (e.over ? <Mark key={e.element} kind="bad">{heat(e)}, too hot</Mark> : <span key={e.element} className="block">{heat(e)}</span>))}</td>
-                                    <td className="td num">{s.outputTorque_nm.before.toFixed(0)}, {s.outputTorque_nm.during.toFixed(0)}, then {s.outputTorque_nm.after.toFixed(0)} N.m</td>
+                                    <td className="td num">{s.outputTorque_nm.before.toFixed(0)}, {(s.elements.find((e) => e.feel?.outputTorque_nm)?.feel?.outputTorque_nm?.peak ?? s.outputTorque_nm.during).toFixed(0)}, then {s.outputTorque_nm.after.toFixed(0)} N.m</td>
                                 </tr>
                             ))}
                         </tbody>
@@ -39,6 +40,15 @@ export function Drive({ spec }: { spec: Schemas['Spec'] }) {
             <details className="mt-1"><summary className="min-h-11 py-2 text-sm font-semibold">What is assumed</summary><ul className="list-disc pl-5 text-sm">{[...(m?.launch?.assumptions ?? []), ...(spec.margins?.assumptions ?? [])].map((a) => <li key={a}>{a}</li>)}</ul></details>
         </Panel>
     );
+}
+
+type FeelOf = NonNullable<NonNullable<Schemas['Spec']['margins']>['shifts']>[number]['elements'][number]['feel'];
+
+/** How long the accumulator lets the shift take, and whether it cushions all of it. */
+function Takes({ feel }: { feel: FeelOf }) {
+    if (!feel) return <span className="block text-faint">assumed</span>;
+    if (!feel.completes) return <Mark kind="bad">does not take over</Mark>;
+    return <span className="block"><strong>{feel.duration_s!.toFixed(2)} s</strong> after {feel.takeOver_s!.toFixed(2)} s{feel.endsInStroke ? '' : ', ends at line pressure'}</span>;
 }
 
 const roadSpeed = (spec: Schemas['Spec'], gear: string) => {

@@ -1,86 +1,134 @@
+import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
-import { api, asProblem, type Problem } from '../../lib/api';
-import { Field, Panel, ProblemNote } from '../../parts/basics';
+import { answer, api, asProblem, fieldProblem, type Problem, type Schemas } from '../../lib/api';
+import { Choice, Field, Mark, Panel, ProblemNote, Select } from '../../parts/basics';
+import type { Train } from './trains';
 
-const FIELDS = [['pistonDiameter_mm', 'Piston (mm)'], ['wire_mm', 'Wire (mm)'], ['meanDiameter_mm', 'Coil, mean (mm)'], ['activeCoils', 'Active coils'], ['freeLength_mm', 'Free length (mm)'], ['installedLength_mm', 'Installed (mm)'], ['stroke_mm', 'Stroke (mm)'], ['orifice_mm', 'Feed orifice (mm)']] as const;
-type Key = (typeof FIELDS)[number][0];
-type Build = Record<Key, string>;
-type Answer = { builds: { name: string; start_kpa: number; end_kpa: number; volume_ml: number; curve: { volume_ml: number; pressure_kpa: number }[] }[] };
+type Json = Record<string, unknown>;
+type Feels = Schemas['Family']['shiftFeels'];
+type Window = { start_kpa: number; end_kpa: number; volume_ml: number; fills: boolean; fill_s?: number; curve: { volume_ml: number; pressure_kpa: number }[] };
+type Shift = { completes: boolean; endsInStroke?: boolean; takeOver_s?: number; duration_s?: number; bump?: number; energy_j?: number; outputTorque_nm?: { before: number; peak: number; after: number }; curve: { t: number; pressure_kpa: number; output_nm: number }[] };
+type Drive = { torque: string; speed: string; inertia: string; mass: string; axle: string; radius: string };
 
-/** Shear modulus of spring steel and density of the fluid: usual values of handbooks, from memory. */
-const [MODULUS, DENSITY, DISCHARGE] = [79.3, 850, 0.62];
-const STOCK: Build = { pistonDiameter_mm: '30', wire_mm: '2.2', meanDiameter_mm: '18', activeCoils: '8', freeLength_mm: '75', installedLength_mm: '70', stroke_mm: '44.5', orifice_mm: '2.0' };
+/** Where each field stands in an accumulator as the calculators read it. */
+const FIELDS = [['pistonDiameter_mm', 'Piston (mm)'], ['springs/0/wire_mm', 'Wire (mm)'], ['springs/0/meanDiameter_mm', 'Coil, mean (mm)'], ['springs/0/activeCoils', 'Active coils'], ['springs/0/freeLength_mm', 'Free length (mm)'], ['installedLength_mm', 'Installed (mm)'], ['stroke_mm', 'Stroke (mm)'], ['feed/diameter_mm', 'Feed orifice (mm)'], ['line_kpa', 'Line pressure (kPa)']] as const;
 
-/** What a spring, a stroke or an orifice does to the feel of a shift: the accumulator before and after. */
-export function Feel() {
-    const [builds, setBuilds] = useState<{ before: Build; after: Build }>({ before: STOCK, after: { ...STOCK, stroke_mm: '25.4' } });
-    const [got, setGot] = useState<Answer | null>(null);
-    const [ratio, setRatio] = useState<number | null>(null);
+const at = (node: unknown, path: string): unknown => path.split('/').reduce<unknown>((n, key) => (n as Json | undefined)?.[key], node);
+const number = (s: string) => (s.trim() === '' || Number.isNaN(Number(s)) ? s : Number(s));
+
+function edited(build: Json, edits: Record<string, string>): Json {
+    const out = structuredClone(build);
+    Object.entries(edits).forEach(([path, value]) => {
+        const keys = path.split('/');
+        const holder = at(out, keys.slice(0, -1).join('/')) as Json | undefined;
+        (keys.length === 1 ? out : holder ?? out)[keys.at(-1)!] = number(value);
+    });
+    return out;
+}
+
+/** What a spring, a stroke, an orifice or a pressure does to the feel of a shift: its accumulator before and after. */
+export function Feel({ train, feels, drive }: { train: Train; feels: Feels; drive: Drive }) {
+    const example = useQuery({ queryKey: ['calc', 'accumulator.window'], queryFn: () => answer(api.GET('/calc/{name}', { params: { path: { name: 'accumulator.window' } } })), staleTime: Infinity, enabled: feels.length === 0 });
+    const [at, setAt] = useState(0);
+    const shift = feels[at];
+    const builds = (shift?.builds ?? (example.data as unknown as { example: { input: { builds: Json[] } } } | undefined)?.example.input.builds) as (Json & { name: string })[] | undefined;
+    if (!builds) return null;
+    return (
+        <Panel title={shift ? `Feel: ${shift.name}, ${shift.from} to ${shift.to}` : 'Feel: an accumulator before and after'} aside="shorter stroke or stiffer spring: firmer and quicker; a blocked piston must still sit below the gasket face">
+            {feels.length > 1 && <Choice small label="Shift" value={String(at)} values={feels.map((_, i) => String(i))} text={(i) => `${feels[Number(i)]!.from} to ${feels[Number(i)]!.to}`} onChange={(i) => setAt(Number(i))} />}
+            <Compared key={at} train={train} shift={shift} builds={builds} drive={drive} />
+        </Panel>
+    );
+}
+
+function Compared({ train, shift, builds, drive }: { train: Train; shift?: Feels[number]; builds: (Json & { name: string })[]; drive: Drive }) {
+    const [chosen, choose] = useState({ before: 0, after: Math.min(1, builds.length - 1) });
+    const [edits, edit] = useState<{ before: Record<string, string>; after: Record<string, string> }>({ before: {}, after: {} });
+    const [got, setGot] = useState<{ windows: Window[]; shifts: Shift[] | null } | null>(null);
     const [problem, setProblem] = useState<Problem | null>(null);
-    const asked = JSON.stringify(builds);
+    const asked = (['before', 'after'] as const).map((which) => ({ ...edited(builds[chosen[which]]!, edits[which]), name: which }));
+    const key = JSON.stringify([asked, drive]);
     useEffect(() => {
         let stale = false;
-        const timer = setTimeout(() => {
-            const n = (s: string) => (s.trim() === '' || Number.isNaN(Number(s)) ? s : Number(s));
-            const input = (['before', 'after'] as const).map((name) => {
-                const b = builds[name];
-                return { name, pistonDiameter_mm: n(b.pistonDiameter_mm), installedLength_mm: n(b.installedLength_mm), stroke_mm: n(b.stroke_mm), springs: [{ wire_mm: n(b.wire_mm), meanDiameter_mm: n(b.meanDiameter_mm), activeCoils: n(b.activeCoils), freeLength_mm: n(b.freeLength_mm), modulus_gpa: MODULUS }] };
-            });
-            void api.POST('/calc/{name}', { params: { path: { name: 'accumulator.window' } }, body: { builds: input } as never }).then(({ data, error, response }) => {
-                if (stale) return;
-                setProblem(data ? null : asProblem(error, response.status));
-                if (data) setGot(data as never);
-            });
-            void api.POST('/calc/{name}', { params: { path: { name: 'orifice.flow' } }, body: { diameter_mm: n(builds.before.orifice_mm), dischargeCoefficient: DISCHARGE, pressureDrop_kpa: 200, density: DENSITY, compare: { diameter_mm: n(builds.after.orifice_mm) } } as never }).then(({ data }) => !stale && setRatio(data ? ((data as { ratio?: number }).ratio ?? null) : null));
+        const timer = setTimeout(async () => {
+            const run = (name: string, body: object) => api.POST('/calc/{name}', { params: { path: { name } }, body: body as never });
+            const window = await run('accumulator.window', { builds: asked.map((b) => Object.fromEntries(Object.entries(b).filter(([k]) => k !== 'capacity'))) });
+            const feel = shift && window.data ? await run('shift.feel', { ...train, from: shift.from, to: shift.to, element: shift.element, capacity: shift.capacity, inputTorque_nm: number(drive.torque), inputSpeed_rpm: number(drive.speed), inputInertia_kgm2: number(drive.inertia), vehicle: { mass_kg: number(drive.mass), axleRatio: number(drive.axle), tyreRadius_mm: number(drive.radius) }, builds: asked }) : null;
+            if (stale) return;
+            const failed = [window, feel].find((r) => r?.error);
+            setProblem(failed ? asProblem(failed.error, failed.response.status) : null);
+            if (!failed) setGot({ windows: (window.data as unknown as { builds: Window[] }).builds, shifts: (feel?.data as unknown as { builds: Shift[] } | undefined)?.builds ?? null });
         }, 150);
         return () => {
             stale = true;
             clearTimeout(timer);
         };
         // eslint-disable-next-line react-hooks/exhaustive-deps
-    }, [asked]);
-    const [before, after] = got?.builds ?? [];
-    const faster = before && after && ratio ? before.volume_ml / Math.max(after.volume_ml, 1e-9) * ratio : null;
+    }, [key]);
     return (
-        <Panel title="Feel: an accumulator before and after" aside="shorter stroke or stiffer spring: firmer and quicker; a blocked piston must still sit below the gasket face">
-            <div className="grid items-start gap-4 lg:grid-cols-2">
-                <div>
-                    {(['before', 'after'] as const).map((which) => (
-                        <fieldset key={which} className="mb-2">
-                            <legend className="font-semibold">{which === 'before' ? 'Before' : 'After'}</legend>
-                            <div className="grid grid-cols-2 gap-2 sm:grid-cols-4">{FIELDS.map(([k, label]) => <Field key={k} label={label} inputMode="decimal" value={builds[which][k]} onChange={(v) => setBuilds({ ...builds, [which]: { ...builds[which], [k]: v } })} />)}</div>
-                        </fieldset>
-                    ))}
-                    <ProblemNote problem={problem} />
-                </div>
-                {before && after && (
-                    <div>
-                        <Curve before={before.curve} after={after.curve} />
-                        <table className="w-full">
-                            <thead><tr>{['', 'Starts at', 'Ends at', 'Takes up'].map((h) => <th key={h} scope="col" className="th">{h}</th>)}</tr></thead>
-                            <tbody>{[before, after].map((b) => <tr key={b.name}><th scope="row" className="td text-left">{b.name}</th><td className="td num">{b.start_kpa.toFixed(0)} kPa</td><td className="td num">{b.end_kpa.toFixed(0)} kPa</td><td className="td num">{b.volume_ml.toFixed(1)} mL</td></tr>)}</tbody>
-                        </table>
-                        {faster !== null && after.volume_ml > 0 && <p className="mt-1">Filled in about <strong className="num">{(100 / faster).toFixed(0)} %</strong> of the time: volume and orifice together, at equal pressure drop.</p>}
-                        {after.volume_ml === 0 && <p className="mt-1">Blocked solid: nothing softens the shift.</p>}
-                    </div>
-                )}
+        <>
+            <div className="mt-2 grid gap-4 lg:grid-cols-2">
+                {(['before', 'after'] as const).map((which, side) => (
+                    <fieldset key={which}>
+                        <legend className="font-semibold">{which === 'before' ? 'Before' : 'After'}</legend>
+                        <Select label="Build" value={String(chosen[which])} options={builds.map((b, i) => ({ value: String(i), text: b.name }))} onChange={(v) => { choose({ ...chosen, [which]: Number(v) }); edit({ ...edits, [which]: {} }); }} />
+                        <div className="mt-2 grid grid-cols-2 gap-2 sm:grid-cols-3">
+                            {FIELDS.map(([path, label]) => {
+                                const given = at(builds[chosen[which]], path);
+                                return given === undefined ? null : <Field key={path} label={label} inputMode="decimal" value={edits[which][path] ?? String(given)} problem={fieldProblem(problem, `/builds/${side}/${path}`)} onChange={(v) => edit({ ...edits, [which]: { ...edits[which], [path]: v } })} />;
+                            })}
+                        </div>
+                        {(builds[chosen[which]]!.springs as unknown[]).length === 0 && <p className="mt-1 text-sm">No spring: the piston is blocked.</p>}
+                    </fieldset>
+                ))}
             </div>
-        </Panel>
+            <ProblemNote problem={problem} except={[0, 1].flatMap((side) => FIELDS.map(([path]) => `/builds/${side}/${path}`))} />
+            {got && <Results windows={got.windows} shifts={got.shifts} />}
+        </>
     );
 }
 
-function Curve({ before, after }: { before: { volume_ml: number; pressure_kpa: number }[]; after: { volume_ml: number; pressure_kpa: number }[] }) {
-    const all = [...before, ...after];
-    const [w, h, l, b] = [460, 200, 48, 26];
-    const [vx, py] = [Math.max(1, ...all.map((p) => p.volume_ml)), Math.max(1, ...all.map((p) => p.pressure_kpa))];
-    const points = (c: typeof before) => c.map((p) => `${l + (p.volume_ml / vx) * (w - l - 70)},${h - b - (p.pressure_kpa / py) * (h - b - 14)}`).join(' ');
-    const end = (c: typeof before) => { const p = c.at(-1)!; return [l + (p.volume_ml / vx) * (w - l - 70) + 6, h - b - (p.pressure_kpa / py) * (h - b - 14) + 4] as const; };
+const seconds = (s: number | undefined) => (s === undefined ? '–' : `${s.toFixed(2)} s`);
+
+function Results({ windows, shifts }: { windows: Window[]; shifts: Shift[] | null }) {
+    const rows: [string, (w: Window, s?: Shift) => React.ReactNode][] = [
+        ['Starts to move at', (w) => `${w.start_kpa.toFixed(0)} kPa`], ['End of the stroke at', (w) => `${w.end_kpa.toFixed(0)} kPa`], ['Takes up', (w) => `${w.volume_ml.toFixed(1)} mL`], ['Full after', (w) => (w.fills ? seconds(w.fill_s) : 'never: line pressure is lower')],
+    ];
+    if (shifts) {
+        rows.push(
+            ['Takes over after', (_, s) => (s!.completes ? seconds(s!.takeOver_s) : <Mark kind="bad">does not hold this torque</Mark>)], ['Then pulls the input down in', (_, s) => seconds(s!.duration_s)], ['Ends', (_, s) => (s!.completes ? (s!.endsInStroke ? 'while the piston still gives way' : 'at line pressure, the piston at its end') : '–')],
+            ['Output torque: before, highest, after', (_, s) => (s!.outputTorque_nm ? `${s!.outputTorque_nm.before.toFixed(0)}, ${s!.outputTorque_nm.peak.toFixed(0)}, ${s!.outputTorque_nm.after.toFixed(0)} N.m` : '–')], ['Jolt', (_, s) => (s!.bump === undefined ? '–' : `×${s!.bump.toFixed(2)}`)], ['Heat in the element', (_, s) => (s!.energy_j === undefined ? '–' : `${(s!.energy_j / 1000).toFixed(1)} kJ`)],
+        );
+    }
     return (
-        <svg viewBox={`0 0 ${w} ${h}`} role="img" aria-label="Pressure against oil taken up, before and after" className="w-full">
-            <line x1={l} x2={l} y1={8} y2={h - b} stroke="var(--frame)" /><line x1={l} x2={w - 64} y1={h - b} y2={h - b} stroke="var(--frame)" />
-            <text x={l - 6} y={18} fontSize={12} textAnchor="end" fill="var(--faint)">{py.toFixed(0)}</text><text x={l - 6} y={h - b} fontSize={12} textAnchor="end" fill="var(--faint)">0 kPa</text><text x={w - 70} y={h - 8} fontSize={12} textAnchor="end" fill="var(--faint)">{vx.toFixed(0)} mL</text>
-            <polyline fill="none" stroke="var(--edge)" strokeWidth={3} points={points(before)} /><polyline fill="none" stroke="var(--hand)" strokeWidth={3} strokeDasharray="8 4" points={points(after)} />
-            <text x={end(before)[0]} y={end(before)[1]} fontSize={13} fill="currentColor">before</text><text x={end(after)[0]} y={end(after)[1] + 14} fontSize={13} fill="currentColor">after</text>
+        <div className="mt-3 grid items-start gap-4 lg:grid-cols-2">
+            <table className="w-full">
+                <thead><tr>{['', 'Before', 'After'].map((h) => <th key={h} scope="col" className="th">{h}</th>)}</tr></thead>
+                <tbody>{rows.map(([label, cell]) => <tr key={label}><th scope="row" className="td text-left font-normal">{label}</th>{windows.map((w, i) => <td key={i} className="td num font-semibold">{cell(w, shifts?.[i])}</td>)}</tr>)}</tbody>
+            </table>
+            {shifts ? (
+                <div className="flex flex-col gap-2">
+                    <Chart title="Pressure behind the element" y="kPa" x="s" lines={shifts.map((s) => s.curve.map((p) => [p.t, p.pressure_kpa]))} />
+                    <Chart title="Torque at the output" y="N.m" x="s" lines={shifts.map((s) => [...s.curve.map((p): [number, number] => [p.t, p.output_nm]), ...(s.outputTorque_nm ? [[s.curve.at(-1)!.t, s.outputTorque_nm.after], [s.curve.at(-1)!.t + 0.1, s.outputTorque_nm.after]] as [number, number][] : [])])} />
+                </div>
+            ) : <Chart title="Pressure over oil taken up" y="kPa" x="mL" lines={windows.map((w) => w.curve.map((p) => [p.volume_ml, p.pressure_kpa]))} />}
+        </div>
+    );
+}
+
+/** Before and after as two lines over one scale from nothing. */
+function Chart({ title, x, y, lines }: { title: string; x: string; y: string; lines: [number, number][][] }) {
+    const [w, h, l, b, t] = [460, 170, 48, 24, 30];
+    const all = lines.flat();
+    const [mx, my] = [Math.max(1e-9, ...all.map((p) => p[0])), Math.max(1e-9, ...all.map((p) => p[1]))];
+    const [px, py] = [(v: number) => l + (v / mx) * (w - l - 12), (v: number) => h - b - (v / my) * (h - b - t)];
+    return (
+        <svg viewBox={`0 0 ${w} ${h}`} role="img" aria-label={`${title}, before and after`} className="w-full">
+            <text x={l} y={14} fontSize={13} fontWeight={600} fill="currentColor">{title}</text>
+            {['before', 'after'].map((name, i) => <g key={name}><line x1={w - 150 + i * 80} x2={w - 126 + i * 80} y1={10} y2={10} stroke={i === 0 ? 'var(--edge)' : 'var(--hand)'} strokeWidth={3} strokeDasharray={i === 0 ? undefined : '8 4'} /><text x={w - 122 + i * 80} y={14} fontSize={12} fill="currentColor">{name}</text></g>)}
+            <line x1={l} x2={l} y1={t - 8} y2={h - b} stroke="var(--frame)" /><line x1={l} x2={w - 8} y1={h - b} y2={h - b} stroke="var(--frame)" />
+            <text x={l - 6} y={t + 4} fontSize={12} textAnchor="end" fill="var(--faint)">{my.toFixed(0)}</text><text x={l - 6} y={h - b} fontSize={12} textAnchor="end" fill="var(--faint)">0 {y}</text><text x={w - 10} y={h - 8} fontSize={12} textAnchor="end" fill="var(--faint)">{mx < 10 ? mx.toFixed(2) : mx.toFixed(0)} {x}</text>
+            {lines.map((line, i) => <polyline key={i} fill="none" stroke={i === 0 ? 'var(--edge)' : 'var(--hand)'} strokeWidth={3} strokeDasharray={i === 0 ? undefined : '8 4'} points={line.map((p) => `${px(p[0])},${py(p[1])}`).join(' ')} />)}
         </svg>
     );
 }

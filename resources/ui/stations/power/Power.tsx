@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
-import { answer, api, asProblem, type Problem } from '../../lib/api';
+import { answer, api, asProblem, type Problem, type Schemas } from '../../lib/api';
 import { useSession } from '../../lib/session';
 import { useDraft } from '../../lib/useDraft';
 import { useWrite } from '../../lib/useWrite';
@@ -29,7 +29,7 @@ export function Power() {
         <>
             <h1 className="mb-2 text-3xl">Power flow</h1>
             <Choice label="Family" value={code!} values={[...list.data.families.map((f) => f.code), 'new']} text={(c) => (c === 'new' ? 'A train of your own' : c)} onChange={(c) => void go(`/power/${c}`)} />
-            {code === 'new' ? <OwnTrain /> : <Desk key={code} train={loaded.data!.train as unknown as Train} />}
+            {code === 'new' ? <OwnTrain /> : <Desk key={code} train={loaded.data!.train as unknown as Train} feels={loaded.data!.shiftFeels} />}
         </>
     );
 }
@@ -64,12 +64,12 @@ function OwnTrain() {
     );
 }
 
-function Desk({ train, onChange }: { train: Train; onChange?: (change: Partial<Train>) => void }) {
+function Desk({ train, feels = [], onChange }: { train: Train; feels?: Schemas['Family']['shiftFeels']; onChange?: (change: Partial<Train>) => void }) {
     const [solved, setSolved] = useState<Solved | null>(null);
     const [shifts, setShifts] = useState<{ shifts: Shift[]; assumptions: string[] } | null>(null);
     const [problem, setProblem] = useState<Problem | null>(null);
     const [gear, setGear] = useState(train.gears[0]?.name ?? '');
-    const [d, setD] = useState({ torque: '300', speed: '5200', inertia: '0.25', time: '0.5', mass: '2000', axle: '3.5', radius: '330' });
+    const [d, setD] = useState({ torque: '300', speed: '5200', inertia: String(feels[0]?.inputInertia_kgm2 ?? 0.25), time: '0.5', mass: '2000', axle: '3.5', radius: '330' });
     const asked = JSON.stringify([train, d]);
     useEffect(() => {
         let stale = false;
@@ -127,7 +127,7 @@ function Desk({ train, onChange }: { train: Train; onChange?: (change: Partial<T
                     </Panel>
                 </>
             )}
-            <Feel />
+            <Feel train={train} feels={feels} drive={d} />
             <TrainEditor train={train} onChange={onChange} problem={problem} />
         </div>
     );

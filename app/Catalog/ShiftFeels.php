@@ -1,0 +1,62 @@
+<?php
+
+namespace App\Catalog;
+
+use Yard\Core\Calculators;
+use Yard\Core\GearTrain\Train;
+use Yard\Core\Input;
+use Yard\Core\Power\Change;
+use Yard\Core\Power\Plan;
+
+/** The shifts of a family whose on-coming element has an accumulator, as the family has it and as each option leaves it. */
+final class ShiftFeels
+{
+    /** @return list<array{from: string, to: string, element: string, name: string, inputInertia_kgm2: float, capacity: array<string, mixed>, builds: list<array<string, mixed>>}> what shift.feel asks, but for engine and vehicle */
+    public static function of(Family $family): array
+    {
+        $power = Hardware::of($family->body['power'] ?? ['capacities' => []], $family->train, []);
+        if (! isset($power['accumulators'], $power['shift'])) {
+            return [];
+        }
+        $read = static fn (array $fields): Input => Input::fromJson(json_encode($fields, JSON_THROW_ON_ERROR | JSON_PRESERVE_ZERO_FRACTION));
+        $asked = $read(['inputTorque_nm' => 1] + $power);
+        $train = Train::read($asked);
+        $plan = Plan::read($asked, $train);
+        $options = Option::query()->where('family_id', $family->id)->orderBy('id')->get()->filter(fn (Option $o) => isset($o->body['power']))->sortBy(fn (Option $o) => isset($o->body['power']['accumulators']) ? 0 : 1);
+        $names = array_column($family->train['elements'], 'name', 'id');
+        $out = [];
+        foreach (self::upshifts($family) as [$from, $to, $element]) {
+            if (! isset($power['accumulators'][$element], $power['capacities'][$element])) {
+                continue;
+            }
+            $builds = [['name' => 'As made', 'line_kpa' => $plan->hardware->pressures[$to]] + $power['accumulators'][$element]];
+            foreach ($options as $option) {
+                $change = $option->body['power'];
+                $line = $plan->hardware->with(Change::read($read($change), $train, null))->pressures[$to];
+                $own = isset($change['capacities'][$element]) ? ['capacity' => $change['capacities'][$element]] : [];
+                if (isset($change['accumulators'][$element]) || $own !== [] || $line !== $plan->hardware->pressures[$to]) {
+                    $builds[] = ['name' => $option->name, 'line_kpa' => $line] + ($change['accumulators'][$element] ?? $power['accumulators'][$element]) + $own;
+                }
+            }
+            $out[] = ['from' => $from, 'to' => $to, 'element' => $element, 'name' => $names[$element] ?? $element, 'inputInertia_kgm2' => (float) $power['shift']['inputInertia_kgm2'], 'capacity' => $power['capacities'][$element], 'builds' => $builds];
+        }
+
+        return $out;
+    }
+
+    /** @return list<array{string, string, string}> from, to and each element that comes on, of forward gears next to each other */
+    private static function upshifts(Family $family): array
+    {
+        $forward = array_values(array_filter(Calculators::call('geartrain.solve', $family->train)['gears'], static fn (array $g): bool => ($g['ratio'] ?? 0) > 0));
+        $applied = array_column($family->train['gears'], 'applied', 'name');
+        $out = [];
+        foreach (array_slice($forward, 1) as $n => $to) {
+            $from = $forward[$n];
+            foreach ($from['ratio'] > $to['ratio'] ? array_diff($applied[$to['name']], $applied[$from['name']]) : [] as $element) {
+                $out[] = [$from['name'], $to['name'], $element];
+            }
+        }
+
+        return $out;
+    }
+}
