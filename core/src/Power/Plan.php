@@ -197,7 +197,7 @@ final class Plan
 
     /**
      * The peak of an engine of the same shape whose highest turbine torque is the given one. The stall speed moves with
-     * the engine, so the torque at stall is no fixed share of the peak: found by halving, the turbine torque rises with it.
+     * the engine, so the torque at stall is no fixed share of the peak: found by trying, the turbine torque rises with it.
      *
      * @param  float  $enough  a peak that is not worth passing: it is given back where even it stays below
      */
@@ -211,13 +211,23 @@ final class Plan
         if (is_finite($enough) && $gives($enough / $peak) <= $turbine) {
             return $enough;
         }
-        [$low, $high] = [0.0, 1.0];
-        while ($gives($high) < $turbine && $high < 1e6) {
-            [$low, $high] = [$high, 2.0 * $high];
+        [$low, $below, $high, $above] = [0.0, -$turbine, 1.0, $gives(1.0) - $turbine];
+        while ($above < 0.0 && $high < 1e6) {
+            [$low, $below, $high] = [$high, $above, 2.0 * $high];
+            $above = $gives($high) - $turbine;
         }
-        for ($n = 0; $n < 60 && $high - $low > 1e-12 * $high; $n++) {
-            $middle = ($low + $high) / 2.0;
-            [$low, $high] = $gives($middle) < $turbine ? [$middle, $high] : [$low, $middle];
+        // Between the two a straight line is tried, the end that stays twice counting half (the Illinois rule); in the middle where that gains little.
+        for ($n = 0, $side = 0; $n < 100 && $high - $low > 1e-12 * $high; $n++) {
+            $try = $n % 4 === 3 ? ($low + $high) / 2.0 : max($low + 1e-13 * $high, min($high - 1e-13 * $high, ($low * $above - $high * $below) / ($above - $below)));
+            $value = $gives($try) - $turbine;
+            if (abs($value) < 1e-13 * $turbine) {
+                return $try * $peak;
+            }
+            if ($value < 0.0) {
+                [$low, $below, $above, $side] = [$try, $value, $side < 0 ? $above / 2.0 : $above, -1];
+            } else {
+                [$high, $above, $below, $side] = [$try, $value, $side > 0 ? $below / 2.0 : $below, 1];
+            }
         }
 
         return $high * $peak;
