@@ -2,7 +2,6 @@
 
 namespace App\Bench;
 
-use App\Shop\Refused;
 use App\Track\Build;
 use App\Track\RouteCard;
 use App\Track\Unit;
@@ -40,7 +39,7 @@ final class BenchController
         $unit = Unit::byNumber($number);
         $action->report($unit, $in['observed'], $request->user(), $in['pressures'] ?? null);
 
-        return response()->json($this->card->of($unit->refresh(), ['teardown']));
+        return response()->json($this->card->of($unit, ['teardown']));
     }
 
     public function completeTeardown(Request $request, string $number, CompleteTeardown $action): JsonResponse
@@ -49,40 +48,40 @@ final class BenchController
         $unit = Unit::byNumber($number);
         $action->complete($unit, $in['noCauseFound'] ?? false, $request->user());
 
-        return response()->json($this->card->of($unit->refresh(), ['teardown']));
+        return response()->json($this->card->of($unit, ['teardown']));
     }
 
     public function propose(Request $request, string $number, string $place, ProposeFit $action): JsonResponse
     {
         $in = $request->validate(['reading' => 'required|string|max:40', 'trialWasher' => 'nullable|string|max:40']);
 
-        return response()->json($action->propose($this->build($number), $place, $in['reading'], $in['trialWasher'] ?? null));
+        return response()->json($action->propose(Build::released($number), $place, $in['reading'], $in['trialWasher'] ?? null));
     }
 
     public function fit(Request $request, string $number, string $place, FitPack $action): JsonResponse
     {
         $in = $request->validate(['reading' => 'required|string|max:40', 'trialWasher' => 'nullable|string|max:40', 'picks' => 'required|array|min:1|max:60', 'picks.*.slot' => 'required|string|max:60', 'picks.*.part' => 'required|string|max:40', 'picks.*.count' => 'required|integer|min:1|max:99']);
-        $build = $this->build($number);
+        $build = Build::released($number);
         $action->fit($build, $place, $in['reading'], $in['trialWasher'] ?? null, $in['picks'], $request->user());
 
-        return response()->json($this->card->of($build->unit()->firstOrFail(), ['assembly']), 201);
+        return response()->json($this->card->of($build->unit, ['assembly']), 201);
     }
 
     public function measure(Request $request, string $number, RecordMeasurement $action): JsonResponse
     {
         $in = $request->validate(['kind' => 'required|in:pack,end-play,air-check,torque', 'code' => 'required|string|max:60', 'reading' => 'required|string|max:40', 'gauge' => 'nullable|string|max:20', 'note' => 'nullable|string|max:300']);
-        $build = $this->build($number);
+        $build = Build::released($number);
         $action->record($build, $in['kind'], $in['code'], $in['reading'], $in['gauge'] ?? null, $in['note'] ?? '', $request->user());
 
-        return response()->json($this->card->of($build->unit()->firstOrFail(), ['assembly']), 201);
+        return response()->json($this->card->of($build->unit, ['assembly']), 201);
     }
 
     public function signOff(Request $request, string $number, SignOffBuild $action): JsonResponse
     {
-        $build = $this->build($number);
+        $build = Build::released($number);
         $action->sign($build, $request->user());
 
-        return response()->json($this->card->of($build->unit()->firstOrFail(), ['assembly']), 201);
+        return response()->json($this->card->of($build->unit, ['assembly']), 201);
     }
 
     private function step(Request $request, string $number, string $phase, string $step, MarkStep $action): JsonResponse
@@ -92,15 +91,5 @@ final class BenchController
         $action->mark($unit, $phase, $step, $in['counts'] ?? [], $in['note'] ?? '', $request->user());
 
         return response()->json($this->card->of($unit, [$phase]));
-    }
-
-    private function build(string $number): Build
-    {
-        $build = Unit::byNumber($number)->currentBuild;
-        if ($build === null || $build->spec === null) {
-            throw new Refused('This unit has no released build yet.', 409);
-        }
-
-        return $build;
     }
 }

@@ -2,16 +2,12 @@
 
 namespace App\Bench;
 
-use Illuminate\Database\Eloquent\Model;
+use App\Shop\Record;
 
 /** What was found on a part and what becomes of it. */
-final class Finding extends Model
+final class Finding extends Record
 {
     protected $table = 'findings';
-
-    protected $guarded = [];
-
-    public $timestamps = false;
 
     protected $casts = ['found_at' => 'datetime', 'ours' => 'boolean'];
 }

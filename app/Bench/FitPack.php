@@ -20,7 +20,7 @@ final class FitPack
     /** @param  list<array{slot: string, part: string, count: int}>  $picks */
     public function fit(Build $build, string $place, string $reading, ?string $trialWasher, array $picks, Person $by): PackFit
     {
-        $unit = $build->unit()->firstOrFail();
+        $unit = $build->unit;
         Gatekeeper::at($unit, 'bench');
         Gatekeeper::noHold($unit);
         $proposal = $this->propose->propose($build, $place, $reading, $trialWasher);

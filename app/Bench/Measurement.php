@@ -3,17 +3,13 @@
 namespace App\Bench;
 
 use App\Shop\Gauge;
-use Illuminate\Database\Eloquent\Model;
+use App\Shop\Record;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
 /** A measured value with person, time, gauge and window. */
-final class Measurement extends Model
+final class Measurement extends Record
 {
     protected $table = 'measurements';
-
-    protected $guarded = [];
-
-    public $timestamps = false;
 
     protected $casts = ['inside' => 'boolean', 'measured_at' => 'datetime'];
 

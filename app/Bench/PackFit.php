@@ -2,16 +2,12 @@
 
 namespace App\Bench;
 
-use Illuminate\Database\Eloquent\Model;
+use App\Shop\Record;
 
 /** The selective parts chosen for a pack and the clearance predicted. */
-final class PackFit extends Model
+final class PackFit extends Record
 {
     protected $table = 'pack_fits';
-
-    protected $guarded = [];
-
-    public $timestamps = false;
 
     protected $casts = ['picks' => 'array', 'fitted_at' => 'datetime'];
 }

@@ -23,7 +23,7 @@ final class RecordMeasurement
 
     public function record(Build $build, string $kind, string $code, string $typed, ?string $gaugeCode, string $note, Person $by): Measurement
     {
-        $unit = $build->unit()->firstOrFail();
+        $unit = $build->unit;
         Gatekeeper::at($unit, 'bench');
         Gatekeeper::noHold($unit);
         [$quantity, $measureIn, $window] = self::expected($build, $kind, $code);

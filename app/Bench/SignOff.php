@@ -2,16 +2,12 @@
 
 namespace App\Bench;
 
-use Illuminate\Database\Eloquent\Model;
+use App\Shop\Record;
 
 /** Somebody signs for a place in the build. */
-final class SignOff extends Model
+final class SignOff extends Record
 {
     protected $table = 'sign_offs';
-
-    protected $guarded = [];
-
-    public $timestamps = false;
 
     protected $casts = ['signed_at' => 'datetime'];
 }

@@ -18,7 +18,7 @@ final class SignOffBuild
 
     public function sign(Build $build, Person $by): SignOff
     {
-        $unit = $build->unit()->firstOrFail();
+        $unit = $build->unit;
         Gatekeeper::at($unit, 'bench');
         Gatekeeper::noHold($unit);
         $reasons = $this->reasonsAgainst($build);
@@ -43,14 +43,14 @@ final class SignOffBuild
                 $reasons[] = "Step \"{$step['name']}\" is not done.";
             }
         }
-        $latest = $record->measurements->keyBy(fn (Measurement $m) => "$m->kind:$m->code");
         $reopened = $this->lastVerdict->failedElement($build);
         foreach ([['pack', 'packs', 'clearance'], ['end-play', 'endPlays', 'end play'], ['air-check', 'airChecks', 'pressure loss']] as [$kind, $list, $what]) {
             foreach ($spec[$list] as $row) {
                 if ($kind !== 'air-check' && ! isset($record->fits[$row['code']])) {
                     $reasons[] = "\"{$row['name']}\": no parts chosen yet.";
                 }
-                $m = $latest["$kind:{$row['code']}"] ?? null;
+                $taken = $record->readings[$kind][$row['code']] ?? [];
+                $m = end($taken) ?: null;
                 $reasons[] = match (true) {
                     $m === null => "\"{$row['name']}\": the $what is not measured.",
                     ! $m->inside => "\"{$row['name']}\": the $what of ".(float) $m->value." $m->unit lies outside ".(float) $m->window_min.' to '.(float) $m->window_max.'.',

@@ -2,16 +2,12 @@
 
 namespace App\Bench;
 
-use Illuminate\Database\Eloquent\Model;
+use App\Shop\Record;
 
 /** A guided step that was done, with what was counted. */
-final class StepMark extends Model
+final class StepMark extends Record
 {
     protected $table = 'step_marks';
-
-    protected $guarded = [];
-
-    public $timestamps = false;
 
     protected $casts = ['counts' => 'array', 'done_at' => 'datetime'];
 }

@@ -46,7 +46,7 @@ final class BuildsController
         $unit = Unit::byNumber($number);
         $action->place($unit, $in, $request->user());
 
-        return response()->json($card->of($unit->refresh(), ['build']), 201);
+        return response()->json($card->of($unit, ['build']), 201);
     }
 
     public function release(Request $request, string $number, ReleaseBuild $action, RouteCard $card): JsonResponse
@@ -55,6 +55,6 @@ final class BuildsController
         $unit = Unit::byNumber($number);
         $action->release($unit, $in['version'], $in['acknowledged'] ?? [], $request->user());
 
-        return response()->json($card->of($unit->refresh(), ['build']));
+        return response()->json($card->of($unit, ['build']));
     }
 }

@@ -38,25 +38,8 @@ final class ResolveSpec
             'available' => $options->reject(fn (Option $o) => in_array($o->code, $result['chosen'], true) || in_array($o->code, array_column($result['forbidden'], 'option'), true))->map(fn (Option $o) => ['code' => $o->code, 'name' => $o->name, 'why' => $o->body['why'], 'price' => (float) $o->price, 'hours' => (float) $o->hours])->values()->all(),
             'forbidden' => $name($result['forbidden']), 'added' => $name($result['added']), 'removed' => $name($result['removed']), 'omitted' => $result['omitted'] ?? [], 'bom' => $bom, 'partsCost' => round(array_sum(array_map(fn (array $l) => $l['count'] * $l['price'], $bom)), 2),
             'work' => $this->work($chosen), 'fluid' => ['name' => $family->body['fluid'], 'litres' => round($result['fluid_l'], 2)], 'hours' => round($result['hours'], 2), 'price' => round($result['price'], 2), 'labourRate' => $rate, 'always' => $family->body['always'],
-            'duty' => $duty?->written(), 'converterMatch' => $this->converterMatch($result, $options, $duty), 'margins' => isset($result['margins']) ? $this->margins($result['margins']) : null, 'sensitivity' => array_map(fn (array $r) => ['name' => $options[$r['option']]->name] + $r, $result['sensitivity'] ?? []), 'elements' => array_column($family->train['elements'], 'name', 'id') + ['lock-up' => 'Lock-up clutch'],
+            'duty' => $duty?->written(), 'converterMatch' => $this->converterMatch($result, $options, $duty), 'margins' => isset($result['margins']) ? array_diff_key($result['margins'], ['memberSpeeds' => 0, 'released' => 0]) : null, 'sensitivity' => array_map(fn (array $r) => ['name' => $options[$r['option']]->name] + $r, $result['sensitivity'] ?? []), 'elements' => array_column($family->train['elements'], 'name', 'id') + ['lock-up' => 'Lock-up clutch'],
         ];
-    }
-
-    /**
-     * The margins without what only the power flow desk draws.
-     *
-     * @param  array<string, mixed>  $margins
-     * @return array<string, mixed>
-     */
-    private function margins(array $margins): array
-    {
-        foreach ($margins['shifts'] ?? [] as $i => $shift) {
-            foreach ($shift['elements'] as $k => $element) {
-                unset($margins['shifts'][$i]['elements'][$k]['feel']['curve']);
-            }
-        }
-
-        return array_diff_key($margins, ['memberSpeeds' => 0, 'released' => 0]);
     }
 
     /**

@@ -38,10 +38,11 @@ final class SpecSection implements CardSection
         }
         $build = $unit->currentBuild?->loadMissing(['vehicle', 'customer', 'parent']);
         $lines = $build?->order_lines;
+        $open = $build?->spec === null; // once frozen there is nothing left to choose from
 
         return [
-            'packages' => Package::query()->where('family_id', $unit->family_id)->orderBy('id')->get()->map(fn (Package $p) => ['code' => $p->code, 'name' => $p->name, 'duty' => $p->duty, 'text' => $p->body['text'], 'basePrice' => (float) $p->base_price])->all(),
-            'vehicles' => Application::query()->with('vehicle')->where('variant_id', $unit->variant_id)->orderBy('vehicle_id')->limit(100)->get()->map(fn (Application $a) => ['code' => $a->vehicle->code, 'name' => "{$a->vehicle->maker} {$a->vehicle->model}, {$a->vehicle->engine}", 'years' => "$a->from_year-$a->to_year", 'source' => $a->source, 'confidence' => $a->confidence])->all(),
+            'packages' => ! $open ? [] : Package::query()->where('family_id', $unit->family_id)->orderBy('id')->get()->map(fn (Package $p) => ['code' => $p->code, 'name' => $p->name, 'duty' => $p->duty, 'text' => $p->body['text'], 'basePrice' => (float) $p->base_price])->all(),
+            'vehicles' => ! $open ? [] : Application::query()->with('vehicle')->where('variant_id', $unit->variant_id)->orderBy('vehicle_id')->limit(100)->get()->map(fn (Application $a) => ['code' => $a->vehicle->code, 'name' => "{$a->vehicle->maker} {$a->vehicle->model}, {$a->vehicle->engine}", 'years' => "$a->from_year-$a->to_year", 'source' => $a->source, 'confidence' => $a->confidence])->all(),
             'order' => $build === null ? null : $this->order($build) + ['spec' => $build->spec === null ? $this->resolve->of($unit->family, $lines['package'], $lines['add'], $lines['drop'], Duty::of($lines['duty'] ?? null, $build->vehicle), $unit->variant) : array_diff_key($build->spec, ['train' => 0, 'assembly' => 0])],
             'foreignParts' => $this->foreign->of($unit),
             'differs' => $build?->spec === null ? [] : Cache::remember("differs:$build->id:$build->version:{$this->catalogNow($unit->family_id)}", self::KEEP_SECONDS, fn () => $this->differs($build, $unit)),

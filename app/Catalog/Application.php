@@ -2,17 +2,13 @@
 
 namespace App\Catalog;
 
-use Illuminate\Database\Eloquent\Model;
+use App\Shop\Record;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
 /** A variant that fits a vehicle as it is, with source and confidence. */
-final class Application extends Model
+final class Application extends Record
 {
     protected $table = 'applications';
-
-    protected $guarded = [];
-
-    public $timestamps = false;
 
     public function variant(): BelongsTo
     {

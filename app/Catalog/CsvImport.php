@@ -2,16 +2,12 @@
 
 namespace App\Catalog;
 
-use Illuminate\Database\Eloquent\Model;
+use App\Shop\Record;
 
 /** One uploaded CSV file: checked first, shown as a preview, then written whole or not at all. */
-final class CsvImport extends Model
+final class CsvImport extends Record
 {
     protected $table = 'csv_imports';
-
-    protected $guarded = [];
-
-    public $timestamps = false;
 
     protected $casts = ['errors' => 'array', 'preview' => 'array', 'cancel_requested' => 'boolean', 'started_at' => 'datetime', 'ended_at' => 'datetime'];
 

@@ -2,19 +2,12 @@
 
 namespace App\Catalog;
 
-use App\Shop\KeepsDecodedJson;
-use Illuminate\Database\Eloquent\Model;
+use App\Shop\Record;
 
 /** Hypotheses and features for evidence.rank, kept as data. */
-final class EvidenceModel extends Model
+final class EvidenceModel extends Record
 {
-    use KeepsDecodedJson;
-
     protected $table = 'evidence_models';
-
-    protected $guarded = [];
-
-    public $timestamps = false;
 
     protected $casts = ['body' => 'array'];
 }

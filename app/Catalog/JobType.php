@@ -2,19 +2,12 @@
 
 namespace App\Catalog;
 
-use App\Shop\KeepsDecodedJson;
-use Illuminate\Database\Eloquent\Model;
+use App\Shop\Record;
 
 /** What kind of job: limits the route, the checks and the warranty. */
-final class JobType extends Model
+final class JobType extends Record
 {
-    use KeepsDecodedJson;
-
     protected $table = 'job_types';
-
-    protected $guarded = [];
-
-    public $timestamps = false;
 
     protected $casts = ['route' => 'array'];
 }

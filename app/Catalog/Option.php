@@ -2,19 +2,12 @@
 
 namespace App\Catalog;
 
-use App\Shop\KeepsDecodedJson;
-use Illuminate\Database\Eloquent\Model;
+use App\Shop\Record;
 
 /** A change that can be made to a build, with its rules as data. */
-final class Option extends Model
+final class Option extends Record
 {
-    use KeepsDecodedJson;
-
     protected $table = 'options';
-
-    protected $guarded = [];
-
-    public $timestamps = false;
 
     protected $casts = ['body' => 'array'];
 }

@@ -2,19 +2,12 @@
 
 namespace App\Catalog;
 
-use App\Shop\KeepsDecodedJson;
-use Illuminate\Database\Eloquent\Model;
+use App\Shop\Record;
 
 /** A named set of options for a family and duty. */
-final class Package extends Model
+final class Package extends Record
 {
-    use KeepsDecodedJson;
-
     protected $table = 'packages';
-
-    protected $guarded = [];
-
-    public $timestamps = false;
 
     protected $casts = ['body' => 'array'];
 }

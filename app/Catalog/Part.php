@@ -2,16 +2,12 @@
 
 namespace App\Catalog;
 
-use Illuminate\Database\Eloquent\Model;
+use App\Shop\Record;
 
 /** A part number with its price; selective parts carry their thickness. */
-final class Part extends Model
+final class Part extends Record
 {
     protected $table = 'parts';
-
-    protected $guarded = [];
-
-    public $timestamps = false;
 
     protected $casts = ['aliases' => 'array', 'single_use' => 'boolean'];
 }

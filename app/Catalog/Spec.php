@@ -2,19 +2,12 @@
 
 namespace App\Catalog;
 
-use App\Shop\KeepsDecodedJson;
-use Illuminate\Database\Eloquent\Model;
+use App\Shop\Record;
 
 /** One specification of a family (window, step, torque, limit) with source, edition and confidence. */
-final class Spec extends Model
+final class Spec extends Record
 {
-    use KeepsDecodedJson;
-
     protected $table = 'specs';
-
-    protected $guarded = [];
-
-    public $timestamps = false;
 
     protected $casts = ['body' => 'array'];
 }

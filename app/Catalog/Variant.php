@@ -2,20 +2,13 @@
 
 namespace App\Catalog;
 
-use App\Shop\KeepsDecodedJson;
-use Illuminate\Database\Eloquent\Model;
+use App\Shop\Record;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
 /** One exact unit variant with the clues expected of it. */
-final class Variant extends Model
+final class Variant extends Record
 {
-    use KeepsDecodedJson;
-
     protected $table = 'variants';
-
-    protected $guarded = [];
-
-    public $timestamps = false;
 
     protected $casts = ['expect' => 'array', 'hardware' => 'array'];
 

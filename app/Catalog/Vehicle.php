@@ -2,16 +2,12 @@
 
 namespace App\Catalog;
 
-use Illuminate\Database\Eloquent\Model;
+use App\Shop\Record;
 
 /** A vehicle the catalog knows. */
-final class Vehicle extends Model
+final class Vehicle extends Record
 {
     protected $table = 'vehicles';
-
-    protected $guarded = [];
-
-    public $timestamps = false;
 
     protected $casts = ['engine_curve' => 'array'];
 }

@@ -2,16 +2,12 @@
 
 namespace App\Catalog;
 
-use Illuminate\Database\Eloquent\Model;
+use App\Shop\Record;
 
 /** Words of the trade as data: intake clues and their meaning, the grading rules of the house, trouble codes. */
-final class Vocabulary extends Model
+final class Vocabulary extends Record
 {
     protected $table = 'vocabularies';
-
-    protected $guarded = [];
-
-    public $timestamps = false;
 
     protected $casts = ['body' => 'object'];
 

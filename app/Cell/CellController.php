@@ -3,8 +3,8 @@
 namespace App\Cell;
 
 use App\Shop\Refused;
+use App\Track\Build;
 use App\Track\RouteCard;
-use App\Track\Unit;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Symfony\Component\HttpFoundation\BinaryFileResponse;
@@ -18,10 +18,7 @@ final class CellController
     public function start(Request $request, string $number, StartRun $action): JsonResponse
     {
         $in = $request->validate(['specimen' => 'nullable|in:sound,flare-2-3,slip-4,tie-up-1-2,low-line,hunting,slow-shifts']);
-        $build = Unit::byNumber($number)->currentBuild;
-        if ($build === null || $build->spec === null) {
-            throw new Refused('This unit has no released build yet.', 409);
-        }
+        $build = Build::released($number);
 
         return response()->json($this->section->run($action->start($build, $in['specimen'] ?? 'sound', $request->user())), 201);
     }

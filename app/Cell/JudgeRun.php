@@ -17,7 +17,7 @@ final class JudgeRun
     public function judge(Run $run, string $verdict, string $reason, string $suspect, Person $by): void
     {
         $build = $run->build;
-        $unit = $build->unit()->firstOrFail();
+        $unit = $build->unit;
         Gatekeeper::at($unit, 'cell');
         Gatekeeper::noHold($unit);
         if ($run->state !== 'analysed' || $run->verdict !== null) {

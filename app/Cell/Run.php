@@ -2,22 +2,15 @@
 
 namespace App\Cell;
 
-use App\Shop\KeepsDecodedJson;
 use App\Shop\Person;
+use App\Shop\Record;
 use App\Track\Build;
-use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
 /** One run on the test rig. */
-final class Run extends Model
+final class Run extends Record
 {
-    use KeepsDecodedJson;
-
     protected $table = 'dyno_runs';
-
-    protected $guarded = [];
-
-    public $timestamps = false;
 
     protected $casts = ['program' => 'array', 'analysis' => 'array', 'checks' => 'array', 'queued_at' => 'datetime', 'ended_at' => 'datetime', 'verdict_at' => 'datetime', 'cancel_requested' => 'boolean'];
 

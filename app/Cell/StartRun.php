@@ -20,7 +20,7 @@ final class StartRun
 
     public function start(Build $build, string $specimen, Person $by): Run
     {
-        $unit = $build->unit()->firstOrFail();
+        $unit = $build->unit;
         Gatekeeper::at($unit, 'cell');
         Gatekeeper::noHold($unit);
         if (Run::query()->where('build_id', $build->id)->whereIn('state', self::OPEN)->lockForUpdate()->exists()) {

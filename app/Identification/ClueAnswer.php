@@ -2,16 +2,12 @@
 
 namespace App\Identification;
 
-use Illuminate\Database\Eloquent\Model;
+use App\Shop\Record;
 
 /** What somebody saw of a feature. */
-final class ClueAnswer extends Model
+final class ClueAnswer extends Record
 {
     protected $table = 'clue_answers';
-
-    protected $guarded = [];
-
-    public $timestamps = false;
 
     protected $casts = ['answered_at' => 'datetime'];
 }

@@ -3,17 +3,13 @@
 namespace App\Identification;
 
 use App\Catalog\Variant;
-use Illuminate\Database\Eloquent\Model;
+use App\Shop\Record;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
 /** A decision which variant a core is, with the posterior at that time. */
-final class Identification extends Model
+final class Identification extends Record
 {
     protected $table = 'identifications';
-
-    protected $guarded = [];
-
-    public $timestamps = false;
 
     protected $casts = ['foreign_parts' => 'array', 'answers' => 'array', 'decided_at' => 'datetime', 'mixed' => 'boolean'];
 

@@ -31,6 +31,6 @@ final class IdentificationController
             ? $action->markUnknown($unit, $in['note'] ?? '', $request->user())
             : $action->confirm($unit, $in['variant'], $in['foreignParts'] ?? [], $in['note'] ?? '', $request->user());
 
-        return response()->json($card->of($unit->refresh(), ['identity']));
+        return response()->json($card->of($unit, ['identity']));
     }
 }

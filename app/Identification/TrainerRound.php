@@ -3,20 +3,13 @@
 namespace App\Identification;
 
 use App\Catalog\Family;
-use App\Shop\KeepsDecodedJson;
-use Illuminate\Database\Eloquent\Model;
+use App\Shop\Record;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
 /** One past core dealt to a trainee. */
-final class TrainerRound extends Model
+final class TrainerRound extends Record
 {
-    use KeepsDecodedJson;
-
     protected $table = 'trainer_rounds';
-
-    protected $guarded = [];
-
-    public $timestamps = false;
 
     protected $casts = ['asked' => 'array', 'right_answer' => 'boolean', 'effort' => 'float', 'started_at' => 'datetime', 'ended_at' => 'datetime'];
 

@@ -2,14 +2,10 @@
 
 namespace App\Receiving;
 
-use Illuminate\Database\Eloquent\Model;
+use App\Shop\Record;
 
 /** A tagged tray of loose parts. */
-final class Basket extends Model
+final class Basket extends Record
 {
     protected $table = 'baskets';
-
-    protected $guarded = [];
-
-    public $timestamps = false;
 }

@@ -2,14 +2,10 @@
 
 namespace App\Receiving;
 
-use Illuminate\Database\Eloquent\Model;
+use App\Shop\Record;
 
 /** A torque converter: its own serial and core value. */
-final class Converter extends Model
+final class Converter extends Record
 {
     protected $table = 'converters';
-
-    protected $guarded = [];
-
-    public $timestamps = false;
 }

@@ -2,16 +2,12 @@
 
 namespace App\Receiving;
 
-use Illuminate\Database\Eloquent\Model;
+use App\Shop\Record;
 
 /** A picture of a unit, re-encoded and without location data. */
-final class Photo extends Model
+final class Photo extends Record
 {
     protected $table = 'photos';
-
-    protected $guarded = [];
-
-    public $timestamps = false;
 
     protected $casts = ['created_at' => 'datetime'];
 }

@@ -67,7 +67,7 @@ final class ReceivingController
         $unit = Unit::byNumber($number);
         $action->revise($unit, $in['reason'], $in['version'], $request->user());
 
-        return response()->json($card->of($unit->refresh(), ['intake']));
+        return response()->json($card->of($unit, ['intake']));
     }
 
     public function balances(CoreBalance $balance): JsonResponse
@@ -86,14 +86,14 @@ final class ReceivingController
     {
         $in = $request->validate(['coreTag' => ['required', 'string', 'max:20', 'regex:/^[A-Z0-9][A-Z0-9-]{2,19}$/']] + self::INTAKE, ['coreTag.regex' => 'A core tag has 3 to 20 capital letters, digits and dashes.']);
 
-        return response()->json($card->of($action->receive($in, $request->user())->refresh(), ['intake']), 201);
+        return response()->json($card->of($action->receive($in, $request->user()), ['intake']), 201);
     }
 
     public function revise(Request $request, string $number, ReviseIntake $action, RouteCard $card): JsonResponse
     {
         $in = $request->validate(['version' => 'required|integer'] + self::INTAKE);
 
-        return response()->json($card->of($action->revise(Unit::byNumber($number), $in, $request->user())->refresh(), ['intake']));
+        return response()->json($card->of($action->revise(Unit::byNumber($number), $in, $request->user()), ['intake']));
     }
 
     public function photo(Request $request, string $number, AttachPhoto $action): JsonResponse

@@ -2,23 +2,16 @@
 
 namespace App\Returns;
 
-use App\Shop\KeepsDecodedJson;
 use App\Shop\Person;
+use App\Shop\Record;
 use App\Track\Build;
 use App\Track\Unit;
-use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
 /** A unit that came back under its serial. */
-final class UnitReturn extends Model
+final class UnitReturn extends Record
 {
-    use KeepsDecodedJson;
-
     protected $table = 'returns';
-
-    protected $guarded = [];
-
-    public $timestamps = false;
 
     protected $casts = ['codes' => 'array', 'observed' => 'array', 'ranking' => 'array', 'weights' => 'array', 'cost_split' => 'array', 'opened_at' => 'datetime', 'verdict_at' => 'datetime'];
 

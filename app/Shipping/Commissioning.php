@@ -2,16 +2,12 @@
 
 namespace App\Shipping;
 
-use Illuminate\Database\Eloquent\Model;
+use App\Shop\Record;
 
 /** What the installer did and measured; the warranty starts with it. */
-final class Commissioning extends Model
+final class Commissioning extends Record
 {
     protected $table = 'commissionings';
-
-    protected $guarded = [];
-
-    public $timestamps = false;
 
     protected $casts = ['items' => 'array', 'depth' => 'array', 'recorded_at' => 'datetime'];
 }

@@ -22,7 +22,7 @@ final class RecordCommissioning
     /** @param  array<string, mixed>  $in */
     public function record(Build $build, array $in, Person $by): Commissioning
     {
-        $unit = $build->unit()->firstOrFail();
+        $unit = $build->unit;
         Gatekeeper::at($unit, 'field', 'returns');
         $c = $build->spec['converter'];
         $depth = Calculators::call('converter.depth', ['unit' => $c['unit'], 'converterDepth' => Quantity::parse($in['converterDepth'], 'length', $c['unit'], '/converterDepth')->in($c['unit']), 'flexplateDepth' => Quantity::parse($in['flexplateDepth'], 'length', $c['unit'], '/flexplateDepth')->in($c['unit']), 'minPull' => $c['minPull'], 'maxPull' => $c['maxPull']]);

@@ -21,7 +21,7 @@ final class ShipUnit
     /** @param  list<string>  $checked  the checks of the order that wait for dispatch, confirmed one by one */
     public function ship(Build $build, ?string $customerCode, string $carrier, array $checked, Person $by): Shipment
     {
-        $unit = $build->unit()->firstOrFail();
+        $unit = $build->unit;
         Gatekeeper::at($unit, 'dispatch');
         Gatekeeper::noHold($unit);
         if (in_array('cell', $unit->jobType->route, true) && $this->verdicts->passed($build) === null) {

@@ -2,14 +2,8 @@
 
 namespace App\Shop;
 
-use Illuminate\Database\Eloquent\Model;
-
 /** Somebody who sends cores and buys units. */
-final class Customer extends Model
+final class Customer extends Record
 {
     protected $table = 'customers';
-
-    protected $guarded = [];
-
-    public $timestamps = false;
 }

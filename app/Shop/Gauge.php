@@ -2,14 +2,8 @@
 
 namespace App\Shop;
 
-use Illuminate\Database\Eloquent\Model;
-
 /** A measuring tool with its range and calibration date. */
-final class Gauge extends Model
+final class Gauge extends Record
 {
     protected $table = 'gauges';
-
-    protected $guarded = [];
-
-    public $timestamps = false;
 }

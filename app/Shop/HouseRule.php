@@ -2,16 +2,10 @@
 
 namespace App\Shop;
 
-use Illuminate\Database\Eloquent\Model;
-
 /** A question practitioners disagree on, and the choice in force here. */
-final class HouseRule extends Model
+final class HouseRule extends Record
 {
     protected $table = 'house_rules';
-
-    protected $guarded = [];
-
-    public $timestamps = false;
 
     protected $casts = ['choices' => 'array'];
 }

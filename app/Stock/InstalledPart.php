@@ -2,13 +2,13 @@
 
 namespace App\Stock;
 
+use App\Shop\Record;
 use App\Track\Build;
-use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Support\Facades\DB;
 
 /** A part in a build: where it came from and since when. */
-final class InstalledPart extends Model
+final class InstalledPart extends Record
 {
     /**
      * What stands in a build now, in one query: a card is read often.
@@ -21,10 +21,6 @@ final class InstalledPart extends Model
     }
 
     protected $table = 'installed_parts';
-
-    protected $guarded = [];
-
-    public $timestamps = false;
 
     protected $casts = ['fitted_at' => 'datetime'];
 

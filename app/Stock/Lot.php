@@ -3,17 +3,13 @@
 namespace App\Stock;
 
 use App\Catalog\Part;
-use Illuminate\Database\Eloquent\Model;
+use App\Shop\Record;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
 /** Pieces of one part from one delivery. */
-final class Lot extends Model
+final class Lot extends Record
 {
     protected $table = 'stock_lots';
-
-    protected $guarded = [];
-
-    public $timestamps = false;
 
     public function part(): BelongsTo
     {

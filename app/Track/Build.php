@@ -5,20 +5,14 @@ namespace App\Track;
 use App\Catalog\Package;
 use App\Catalog\Vehicle;
 use App\Shop\Customer;
-use App\Shop\KeepsDecodedJson;
-use Illuminate\Database\Eloquent\Model;
+use App\Shop\Record;
+use App\Shop\Refused;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
 /** One build of a unit: an order, then a frozen specification under a serial. */
-final class Build extends Model
+final class Build extends Record
 {
-    use KeepsDecodedJson;
-
     protected $table = 'builds';
-
-    protected $guarded = [];
-
-    public $timestamps = false;
 
     protected $casts = ['order_lines' => 'array', 'spec' => 'array', 'released_at' => 'datetime', 'created_at' => 'datetime', 'teardown_done_at' => 'datetime', 'promised_on' => 'date:Y-m-d'];
 
@@ -45,5 +39,21 @@ final class Build extends Model
     public function parent(): BelongsTo
     {
         return $this->belongsTo(Build::class, 'parent_build_id');
+    }
+
+    /**
+     * The released build of the unit with this tag or serial, with its unit.
+     *
+     * @throws Refused where nothing is released yet
+     */
+    public static function released(string $number): self
+    {
+        $unit = Unit::byNumber($number);
+        $build = $unit->currentBuild;
+        if ($build === null || $build->spec === null) {
+            throw new Refused('This unit has no released build yet.', 409);
+        }
+
+        return $build->setRelation('unit', $unit);
     }
 }

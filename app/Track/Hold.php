@@ -2,17 +2,13 @@
 
 namespace App\Track;
 
-use Illuminate\Database\Eloquent\Model;
+use App\Shop\Record;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
 /** A reason why a unit may not go on, and who may lift it. */
-final class Hold extends Model
+final class Hold extends Record
 {
     protected $table = 'holds';
-
-    protected $guarded = [];
-
-    public $timestamps = false;
 
     protected $casts = ['placed_at' => 'datetime', 'lifted_at' => 'datetime'];
 

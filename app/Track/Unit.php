@@ -6,22 +6,15 @@ use App\Catalog\Family;
 use App\Catalog\JobType;
 use App\Catalog\Variant;
 use App\Shop\Customer;
-use App\Shop\KeepsDecodedJson;
 use App\Shop\Person;
-use Illuminate\Database\Eloquent\Model;
+use App\Shop\Record;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Database\Eloquent\Relations\HasMany;
 
 /** One physical unit, from core tag to return. Every station works on it. */
-final class Unit extends Model
+final class Unit extends Record
 {
-    use KeepsDecodedJson;
-
     protected $table = 'units';
-
-    protected $guarded = [];
-
-    public $timestamps = false;
 
     protected $casts = ['clues' => 'array', 'missing' => 'array', 'failed_hard' => 'array', 'codes' => 'array', 'credit_lines' => 'array', 'symptoms' => 'array', 'pressures' => 'array', 'flags' => 'array', 'damage' => 'array', 'credit_revision' => 'array', 'received_at' => 'datetime', 'station_since' => 'datetime', 'identified_at' => 'datetime', 'promised_on' => 'date:Y-m-d'];
 

@@ -102,17 +102,25 @@ final class NumberFeature extends Feature
             }
         }
         [$low, $high] = $lows === [] || $highs === [] ? [0.0, 1.0] : [min($lows), max($highs)];
-        $predictive = function (float $x) use ($expectations, $weights): float {
+        // Look-alikes often expect the same: each expectation is reckoned once with all its weight.
+        $distinct = [];
+        foreach ($expectations as $h => $expectation) {
+            if ($weights[$h] > 0.0) {
+                $key = is_array($expectation) ? pack('d*', ...self::normal($expectation)) : '';
+                $distinct[$key] = ['expectation' => $expectation, 'weight' => ($distinct[$key]['weight'] ?? 0.0) + $weights[$h]];
+            }
+        }
+        $predictive = function (float $x) use ($distinct): float {
             $sum = 0.0;
-            foreach ($expectations as $h => $expectation) {
-                $sum += $weights[$h] > 0.0 ? $weights[$h] * $this->below($expectation, $x) : 0.0;
+            foreach ($distinct as ['expectation' => $expectation, 'weight' => $weight]) {
+                $sum += $weight * $this->below($expectation, $x);
             }
 
             return $sum;
         };
         $edges = [];
         for ($i = 1; $i < self::BINS; $i++) {
-            $edges[] = Special::invert($predictive, $i / self::BINS, $low, $high);
+            $edges[] = $low = Special::invert($predictive, $i / self::BINS, $low, $high);
         }
         $before = array_fill(0, count($expectations), 0.0);
         $outcomes = [];

@@ -63,6 +63,9 @@ final class Special
     /** Standard normal distribution function. */
     public static function normalCdf(float $z): float
     {
+        if ($z > 8.5) {
+            return 1.0; // what is missing is less than a double can tell from 1
+        }
         $tail = 0.5 * self::gammaQ(0.5, 0.5 * $z * $z);
 
         return $z > 0.0 ? 1.0 - $tail : $tail;
