@@ -41,6 +41,17 @@ final class Build extends Record
         return $this->belongsTo(Build::class, 'parent_build_id');
     }
 
+    /** Specifications frozen before checks had a place of their own list plain operations; they are read in today's form and stay as they are. */
+    protected function castAttribute($key, $value)
+    {
+        $cast = parent::castAttribute($key, $value);
+        if ($key === 'spec' && isset($cast['operations']) && ! isset($cast['work'])) {
+            $cast['work'] = array_map(fn (string $text) => ['kind' => 'work', 'text' => $text, 'option' => ''], $cast['operations']);
+        }
+
+        return $cast;
+    }
+
     /**
      * The released build of the unit with this tag or serial, with its unit.
      *

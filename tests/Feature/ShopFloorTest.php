@@ -6,6 +6,7 @@ use App\Bench\SignOff;
 use App\Catalog\Part;
 use App\Catalog\Variant;
 use App\Returns\UnitReturn;
+use App\Shipping\DeliverySheet;
 use App\Shipping\Shipment;
 use App\Shop\HouseRule;
 use App\Shop\Person;
@@ -103,6 +104,36 @@ final class ShopFloorTest extends TestCase
         $this->assertSame(['margin-limit', '1.25', 'Hot summers'], array_values(array_intersect_key(json_decode($event->payload, true), ['code' => 0, 'choice' => 0, 'reason' => 0])));
         $this->as('builder')->write('/house-rules/margin-limit', ['choice' => '1', 'reason' => 'x', 'version' => 2], null, 'PUT')->assertForbidden();
         $this->assertProblem($this->as('manager')->write('/house-rules/no-such-rule', ['choice' => '1', 'reason' => 'x', 'version' => 1], null, 'PUT'), 404, '');
+    }
+
+    public function test_a_shop_set_up_before_the_order_desk_reckoned_further_gets_the_rules_it_lacks_and_keeps_its_own(): void
+    {
+        $new = ['bench-hours', 'launch-grade', 'pressure-limit', 'shift-speed'];
+        $signed = HouseRule::query()->where('code', 'shift-speed')->firstOrFail();
+        $signed->update(['choice' => '4800']);
+        HouseRule::query()->whereIn('code', array_diff($new, ['shift-speed']))->delete();
+        $migration = require database_path('migrations/2026_11_26_000006_house_rules_of_the_order_desk.php');
+        $migration->up();
+        $migration->up();
+        $this->assertSame($new, HouseRule::query()->whereIn('code', $new)->orderBy('code')->pluck('code')->all());
+        $this->assertSame('4800', $signed->refresh()->choice, 'what the house has signed stays');
+        $this->bringTo('desk');
+        $this->as('manager')->write('/units/C-9001/order/preview', ['package' => 'tow', 'vehicle' => 'HW-TR5'])->assertOk()->assertJsonPath('duty.grade_pct', 12);
+        HouseRule::query()->delete();
+        $migration->up();
+        $this->assertSame(0, HouseRule::query()->count(), 'a shop not set up yet gets its rules with the rest');
+    }
+
+    public function test_a_specification_frozen_in_the_older_form_still_prints_its_papers(): void
+    {
+        $unit = $this->bringTo('bench');
+        $build = $unit->refresh()->currentBuild;
+        $old = ['operations' => ['Fill two quarts more.']] + array_diff_key($build->spec, ['work' => 0]);
+        DB::table('builds')->where('id', $build->id)->update(['spec' => json_encode($old)]);
+        $fresh = Build::query()->findOrFail($build->id);
+        $this->assertSame([['kind' => 'work', 'text' => 'Fill two quarts more.', 'option' => '']], $fresh->spec['work']);
+        $sheet = app(DeliverySheet::class)->of($fresh->load('unit'));
+        $this->assertSame([['Fill two quarts more.'], []], [$sheet['operations'], $sheet['checks']]);
     }
 
     public function test_the_margin_limit_of_the_house_decides_at_the_order_desk(): void
