@@ -25,7 +25,8 @@ final class WriteQuote
         if ($spec['status'] !== 'ok') {
             throw new Refused('The order cannot be quoted: '.$spec['conflicts'][0]['explain'], 409);
         }
-        ['labour-rate' => $rate, 'bench-hours' => $hoursADay] = HouseRule::query()->whereIn('code', ['labour-rate', 'bench-hours'])->pluck('choice', 'code')->map(fn (string $choice) => (float) $choice)->all();
+        $rules = HouseRule::query()->whereIn('code', ['labour-rate', 'bench-hours', 'waiting-days', 'shelf-days'])->pluck('choice', 'code')->map(fn (string $choice) => (float) $choice)->all();
+        $rate = $rules['labour-rate'];
         $options = round(array_sum(array_column($spec['options'], 'price')), 2);
         $coreCharge = (float) $unit->variant->core_charge;
         $lines = [['label' => $spec['package']['name'].' package', 'amount' => round($spec['price'] - $options, 2)]];
@@ -40,15 +41,18 @@ final class WriteQuote
             'lines' => $lines, 'price' => $spec['price'], 'core' => $core, 'total' => round($spec['price'] + array_sum(array_column($core, 'amount')), 2), 'made' => ['pieces' => array_sum(array_column($spec['bom'], 'count')), 'hours' => $spec['hours'], 'converter' => array_values(array_filter($spec['options'], fn (array $o) => $o['converter']))[0]['name'] ?? null, 'work' => array_column($spec['work'], 'text')], 'fluid' => $spec['fluid'], 'promisedOn' => $build->promised_on?->format('Y-m-d'),
             'holds' => $spec['margins'] ?? null, 'surprises' => array_values(array_filter(array_map(fn (array $o) => $o['surprise'] === null ? null : ['option' => $o['name'], 'text' => $o['surprise']], $spec['options']))),
             'alternatives' => array_values(array_filter([
-                ['what' => 'Rebuild this one', 'price' => $spec['price'], 'cost' => $cost, 'left' => round($spec['price'] - $cost, 2), 'days' => (int) ceil($spec['hours'] / $hoursADay) + 2, 'risk' => $this->risk($unit->variant_id), 'note' => "parts {$spec['partsCost']}, {$spec['hours']} h at $rate"],
-                $this->shelf($unit, $build, $rate, $hoursADay),
+                ['what' => 'Rebuild this one', 'price' => $spec['price'], 'cost' => $cost, 'left' => round($spec['price'] - $cost, 2), 'days' => (int) ceil($spec['hours'] / $rules['bench-hours'] + $rules['waiting-days']), 'risk' => $this->risk($unit->variant_id), 'note' => "parts {$spec['partsCost']}, {$spec['hours']} h at $rate"],
+                $this->shelf($unit, $build, $rules),
                 ['what' => 'Decline', 'price' => 0.0, 'cost' => 0.0, 'left' => 0.0, 'days' => 0, 'risk' => null, 'note' => 'The core stays in the yard with its credit of '.number_format((float) $unit->credit, 2).'.'],
             ])),
         ];
     }
 
-    /** @return array<string, mixed>|null the cheapest unit on the shelf that nobody has ordered */
-    private function shelf(Unit $unit, Build $build, float $rate, float $hoursADay): ?array
+    /**
+     * @param  array<string, float>  $rules
+     * @return array<string, mixed>|null the cheapest unit on the shelf that nobody has ordered
+     */
+    private function shelf(Unit $unit, Build $build, array $rules): ?array
     {
         if ($build->vehicle === null) {
             return null;
@@ -56,10 +60,10 @@ final class WriteQuote
         foreach ($this->serve->of($build->vehicle, null)['units'] as $found) {
             if ($found['place'] === 'shelf' && $found['promisedTo'] === null && ! $found['held'] && $found['coreTag'] !== $unit->core_tag) {
                 $other = Build::query()->where('serial', $found['serial'])->firstOrFail();
-                $cost = round(($other->spec['partsCost'] ?? 0) + (float) $other->hours * $rate + $found['total'], 2);
+                $cost = round(($other->spec['partsCost'] ?? 0) + (float) $other->hours * $rules['labour-rate'] + $found['total'], 2);
                 $price = round((float) $other->price + $found['total'], 2);
 
-                return ['what' => "Shelf unit {$found['serial']}", 'price' => $price, 'cost' => $cost, 'left' => round($price - $cost, 2), 'days' => 1 + (int) ceil($found['hours'] / $hoursADay), 'risk' => $this->risk((int) $other->unit()->firstOrFail()->variant_id), 'note' => $found['steps'] === 0 ? 'fits as it is' : "with {$found['steps']} conversion steps for ".number_format($found['total'], 2)];
+                return ['what' => "Shelf unit {$found['serial']}", 'price' => $price, 'cost' => $cost, 'left' => round($price - $cost, 2), 'days' => (int) ceil($found['hours'] / $rules['bench-hours'] + $rules['shelf-days']), 'risk' => $this->risk((int) $other->unit()->firstOrFail()->variant_id), 'note' => $found['steps'] === 0 ? 'fits as it is' : "with {$found['steps']} conversion steps for ".number_format($found['total'], 2)];
             }
         }
 

@@ -9,9 +9,13 @@ use Illuminate\Http\Request;
 
 final class HouseRulesController
 {
+    public function __construct(private readonly Names $names)
+    {
+    }
+
     public function index(): JsonResponse
     {
-        return response()->json(['rules' => HouseRule::query()->orderBy('id')->get()->map(fn (HouseRule $r) => ['code' => $r->code, 'question' => $r->question, 'choice' => $r->choice, 'choices' => $r->choices, 'reason' => $r->reason, 'setBy' => Person::query()->whereKey($r->set_by)->value('name'), 'version' => $r->version])]);
+        return response()->json(['rules' => HouseRule::query()->orderBy('id')->get()->map(fn (HouseRule $r) => ['code' => $r->code, 'question' => $r->question, 'choice' => $r->choice, 'choices' => $r->choices, 'reason' => $r->reason, 'setBy' => $this->names->of($r->set_by), 'version' => $r->version])]);
     }
 
     public function set(Request $request, string $code, Ledger $ledger): JsonResponse

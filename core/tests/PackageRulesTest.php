@@ -145,6 +145,9 @@ final class PackageRulesTest extends CoreTestCase
         $this->assertSame('conflict', $none['status']);
         $this->assertStringContainsString('this unit takes 70 mm', $none['conflicts'][0]['explain']);
         $this->assertArrayNotHasKey('ignored', $none, 'every field is read, whatever was refused first');
+        $narrow = $this->resolve($rules, ['converterFit' => ['hub' => '62 mm', 'lockup' => 'modulated', 'stall_rpm' => ['min' => 900, 'max' => 1000]]] + $order)['conflicts'][0]['explain'];
+        $this->assertStringContainsString('"stock" does not match: with this engine it stalls at 2100', $narrow);
+        $this->assertStringNotContainsString('66 mm', $narrow, 'what is made for another unit is not held against this order');
     }
 
     public function test_a_tighter_converter_can_be_what_holds_first_gear(): void

@@ -3,7 +3,7 @@
 use Illuminate\Database\Migrations\Migration;
 use Illuminate\Support\Facades\DB;
 
-// A shop set up before the order desk reckoned with pressure, shift speed, grade and bench hours gets these rules as well.
+// A shop set up before the order desk reckoned with pressure, shift speed, grade and days gets these rules as well.
 return new class extends Migration
 {
     private const RULES = [
@@ -11,6 +11,8 @@ return new class extends Migration
         'shift-speed' => ['Shift speed where the order does not say, rev/min', '5200', 'Common practice for a street engine; an engine whose curve ends earlier shifts there.'],
         'launch-grade' => ['Grade a build must pull away on, percent', '12', 'The grade of the tow-rating test SAE J2807, from memory.'],
         'bench-hours' => ['Bench hours of one day', '8', 'Common practice; turns hours into days on a quote.'],
+        'waiting-days' => ['Days a rebuild waits beside its bench hours', '2', 'Common practice: the wash, the test cell and the papers.'],
+        'shelf-days' => ['Days until a unit from the shelf is out', '1', 'Common practice: the papers and the carrier.'],
     ];
 
     public function up(): void

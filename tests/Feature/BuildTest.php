@@ -271,6 +271,9 @@ final class BuildTest extends TestCase
         $this->assertEqualsWithDelta($quote['price'], array_sum(array_column($quote['lines'], 'amount')), 0.005);
         $this->assertEqualsWithDelta($quote['total'], $quote['price'] + array_sum(array_column($quote['core'], 'amount')), 0.005);
         $this->assertSame(['Rebuild this one', 'Decline'], array_column($quote['alternatives'], 'what'), 'nothing stands on the shelf');
+        $this->assertSame((int) ceil($quote['made']['hours'] / 8) + 2, $quote['alternatives'][0]['days'], 'bench hours of the house, and its days of wash, test and papers');
+        HouseRule::query()->where('code', 'waiting-days')->update(['choice' => '5']);
+        $this->assertSame($quote['alternatives'][0]['days'] + 3, $this->read('/units/C-9001/quote')->json('alternatives.0.days'));
         $this->assertEqualsWithDelta($quote['alternatives'][0]['price'] - $quote['alternatives'][0]['cost'], $quote['alternatives'][0]['left'], 0.005);
         $this->assertNotEmpty($quote['surprises'], 'what may surprise the customer stands on the quote');
     }

@@ -108,7 +108,7 @@ final class ShopFloorTest extends TestCase
 
     public function test_a_shop_set_up_before_the_order_desk_reckoned_further_gets_the_rules_it_lacks_and_keeps_its_own(): void
     {
-        $new = ['bench-hours', 'launch-grade', 'pressure-limit', 'shift-speed'];
+        $new = ['bench-hours', 'launch-grade', 'pressure-limit', 'shelf-days', 'shift-speed', 'waiting-days'];
         $signed = HouseRule::query()->where('code', 'shift-speed')->firstOrFail();
         $signed->update(['choice' => '4800']);
         HouseRule::query()->whereIn('code', array_diff($new, ['shift-speed']))->delete();

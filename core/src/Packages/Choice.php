@@ -17,6 +17,8 @@ final readonly class Choice
      * @param  list<string>  $omits  parts left out of the bill of materials
      * @param  list<array{part: string, count: int}>  $adds
      * @param  list<string>  $operations  work it brings
+     * @param  string|null  $notHere  why it cannot stand in this unit or duty
+     * @param  bool  $otherUnit  it is made for another unit, whatever the order says
      * @param  list<string>  $checks  checks it asks for at the bench
      * @param  list<string>  $finalChecks  checks it asks for before the unit leaves
      */
@@ -37,6 +39,7 @@ final readonly class Choice
         public array $checks,
         public array $finalChecks,
         public ?string $notHere,
+        public bool $otherUnit,
         public ?Input $power,
         public ?Converter $converter,
     ) {
@@ -46,11 +49,12 @@ final readonly class Choice
     {
         $name = $in->has('name') ? $in->name('name') : $in->name('code');
         $converter = $in->has('converter') ? Converter::read($in->at('converter')) : null;
+        $refused = $here->refuses($in, $name, $in->strings('omits'), $converter);
 
         return new self(
             $in->name('code'), $name, $in->has('why') ? $in->string('why') : '', (int) round(100.0 * $in->number('price', min: 0.0, max: 1e9)), $in->has('hours') ? $in->number('hours', min: 0.0) : 0.0, $in->has('fluid_l') ? $in->number('fluid_l') : 0.0,
             $in->strings('requires'), array_map(static fn (Input $l): array => $l->asStrings(), $in->optional('requiresAny')?->asList() ?? []), $in->strings('excludes'), $in->strings('omits'), $in->has('omitWhy') ? $in->string('omitWhy') : '',
-            array_map(static fn (Input $p): array => ['part' => $p->name('part'), 'count' => $p->has('count') ? $p->integer('count', min: 1) : 1], $in->optional('adds')?->asList() ?? []), $in->strings('operations'), $in->strings('checks'), $in->strings('finalChecks'), $here->refuses($in, $name, $in->strings('omits'), $converter), $in->optional('power'), $converter,
+            array_map(static fn (Input $p): array => ['part' => $p->name('part'), 'count' => $p->has('count') ? $p->integer('count', min: 1) : 1], $in->optional('adds')?->asList() ?? []), $in->strings('operations'), $in->strings('checks'), $in->strings('finalChecks'), $refused['sentence'] ?? null, $refused['otherUnit'] ?? false, $in->optional('power'), $converter,
         );
     }
 }

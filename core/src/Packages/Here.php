@@ -41,40 +41,43 @@ final readonly class Here
     }
 
     /**
-     * The sentence that says why an option cannot stand in this unit or duty; null where it can.
+     * Why an option cannot stand here; null where it can.
      *
      * @param  list<string>  $omits
+     * @return array{sentence: string, otherUnit: bool}|null otherUnit: it is made for another unit, whatever the order says
      */
-    public function refuses(Input $option, string $name, array $omits, ?Converter $converter): ?string
+    public function refuses(Input $option, string $name, array $omits, ?Converter $converter): ?array
     {
-        $sentences = [];
-        foreach (['variantOnly' => ['variant', $this->variant], 'dutyOnly' => ['duty', $this->duty]] as $rule => [$what, $here]) {
-            $allowed = $option->strings($rule);
-            if ($allowed !== [] && ! in_array($here, $allowed, true)) {
-                $sentences[] = "\"$name\" exists only for the $what ".implode(' or ', $allowed).', not for '.($here ?? 'none').'.';
-            }
-        }
+        $otherUnit = $thisOrder = [];
+        $only = static fn (string $rule, string $what, ?string $here): array => ($allowed = $option->strings($rule)) === [] || in_array($here, $allowed, true) ? [] : ["\"$name\" exists only for the $what ".implode(' or ', $allowed).', not for '.($here ?? 'none').'.'];
+        array_push($otherUnit, ...$only('variantOnly', 'variant', $this->variant));
+        array_push($thisOrder, ...$only('dutyOnly', 'duty', $this->duty));
         $limit = $option->optional('limit');
         foreach (['inputTorque_nm' => [$this->plan?->inputTorque, 'N.m input torque'], 'inputSpeed_rpm' => [$this->plan?->inputSpeed, 'rev/min shift speed']] as $field => [$here, $words]) {
             $most = $limit?->optional($field)?->asNumber(above: 0.0);
             if ($most !== null && $here !== null && $here > $most) {
-                $sentences[] = "\"$name\" is good for ".Input::show($most)." $words, and this order has ".Input::show($here).'.';
+                $thisOrder[] = "\"$name\" is good for ".Input::show($most)." $words, and this order has ".Input::show($here).'.';
             }
         }
         foreach (array_intersect($omits, array_map(strval(...), array_keys($this->neverOmit))) as $part) {
-            $sentences[] = "\"$name\" leaves out $part, which is never left out here: ".rtrim(lcfirst($this->neverOmit[$part]), '.').'.';
+            $thisOrder[] = "\"$name\" leaves out $part, which is never left out here: ".rtrim(lcfirst($this->neverOmit[$part]), '.').'.';
         }
         $fit = $option->optional('converter');
         if ($fit !== null && $converter !== null) {
-            array_push($sentences, ...$this->refusesConverter($fit, $converter, $name));
+            array_push($otherUnit, ...$this->misfits($fit, $name));
+            array_push($thisOrder, ...$this->mismatches($converter, $name));
         }
 
         // One reason is enough to be told; all are read, so that no field counts as passed over.
-        return $sentences[0] ?? null;
+        return match (true) {
+            $otherUnit !== [] => ['sentence' => $otherUnit[0], 'otherUnit' => true],
+            $thisOrder !== [] => ['sentence' => $thisOrder[0], 'otherUnit' => false],
+            default => null,
+        };
     }
 
-    /** @return list<string> */
-    private function refusesConverter(Input $fit, Converter $converter, string $name): array
+    /** @return list<string> what keeps a converter from going into this unit at all */
+    private function misfits(Input $fit, string $name): array
     {
         $sentences = [];
         $hub = $fit->has('hub') ? $fit->name('hub') : null;
@@ -85,12 +88,19 @@ final readonly class Here
         if ($lockups !== [] && $this->lockup !== null && ! in_array($this->lockup, $lockups, true)) {
             $sentences[] = "\"$name\" has a lock-up for ".implode(' or ', $lockups)." control, and this unit's is {$this->lockup}.";
         }
-        if ($this->window !== null && $this->plan !== null && $this->enforceWindow) {
-            $stall = $converter->behind($this->plan->engine, 0.0)['engine_rpm'];
-            $this->window->fits($stall) || $sentences[] = "\"$name\" does not match: ".lcfirst($this->window->says($stall));
-        }
 
         return $sentences;
+    }
+
+    /** @return list<string> what keeps a converter from this engine and duty */
+    private function mismatches(Converter $converter, string $name): array
+    {
+        if ($this->window === null || $this->plan === null || ! $this->enforceWindow) {
+            return [];
+        }
+        $stall = $converter->behind($this->plan->engine, 0.0)['engine_rpm'];
+
+        return $this->window->fits($stall) ? [] : ["\"$name\" does not match: ".lcfirst($this->window->says($stall))];
     }
 
     /** @return array<string, mixed>|null what a converter does behind the engine of this order */

@@ -403,14 +403,18 @@ final class Problem
                 return;
             }
             $seen[$n] = true;
+            $kept = [];
             foreach ($this->clauses[$n] as [$i]) {
                 $from = $values[$i][1] ?? null;
+                $option = $this->options[$this->codes[$i]];
                 if ($from !== null && $from !== $n) {
                     $visit($from);
-                } elseif ($from === null && ! ($values[$i][0] ?? true) && $this->options[$this->codes[$i]]->notHere !== null) {
-                    $out[] = $this->options[$this->codes[$i]]->notHere;
+                } elseif ($from === null && ! ($values[$i][0] ?? true) && $option->notHere !== null) {
+                    $kept[$option->otherUnit ? 'otherUnit' : 'thisOrder'][] = $option->notHere;
                 }
             }
+            // Nobody would have looked at what is made for another unit while something made for this one fails.
+            array_push($out, ...$kept['thisOrder'] ?? $kept['otherUnit'] ?? []);
             $members = array_map(fn (array $l): string => $this->codes[$l[0]], $this->clauses[$n]);
             if ($this->rules[$n] !== 'oneOf' || array_filter($members, fn (string $c): bool => $this->options[$c]->notHere === null) !== []) {
                 $out[] = $this->sentences[$n];
