@@ -39,7 +39,7 @@ final class AssemblySection implements CardSection
         $this->gauges = $gauges->pluck('name', 'id')->all();
         $place = fn (string $kind, array $row) => [
             'code' => $row['code'], 'name' => $row['name'], 'kind' => $kind, 'unit' => $row['unit'], 'window' => $row['window'], 'target' => $row['target'] ?? null, 'source' => $row['source'], 'confidence' => $row['confidence'], 'how' => $row['depth']['how'] ?? $row['how'] ?? $row['regulated'] ?? '', 'note' => $row['order'] ?? $row['note'] ?? '',
-            'nominalDepth' => $row['depth']['nominal'] ?? null, 'house' => $row['house'] ?? [], 'trialWasher' => $row['fitted'] ?? null, 'fixed' => $row['fixed'] ?? [], 'tooTight' => $row['tooTight'] ?? null, 'tooLoose' => $row['tooLoose'] ?? null,
+            'nominalDepth' => $row['depth']['nominal'] ?? null, 'house' => $row['house'] ?? [], 'forOptions' => $row['forOptions'] ?? [], 'trialWasher' => $row['fitted'] ?? null, 'fixed' => $row['fixed'] ?? [], 'tooTight' => $row['tooTight'] ?? null, 'tooLoose' => $row['tooLoose'] ?? null,
             'fit' => isset($fits[$row['code']]) && $kind !== 'air-check' ? ['picks' => $fits[$row['code']]->picks, 'predicted' => (float) $fits[$row['code']]->predicted, 'by' => $this->names->of($fits[$row['code']]->fitted_by), 'at' => $fits[$row['code']]->fitted_at->toIso8601ZuluString()] : null,
             'readings' => array_map($this->reading(...), $record->readings[$kind][$row['code']] ?? []),
         ];

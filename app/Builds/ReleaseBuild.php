@@ -36,7 +36,7 @@ final class ReleaseBuild
                 throw Refused::at('/acknowledged', "Tell the customer first: {$option['surprise']} ({$option['name']})");
             }
         }
-        $frozen = $spec + $this->resolve->bench($unit->family, $build->order_lines['package'], $spec['work']) + ['variant' => $unit->variant->code, 'acknowledged' => array_column($surprises, 'code'), 'frozenAt' => now()->toIso8601ZuluString()];
+        $frozen = $spec + $this->resolve->bench($unit->family, $build->order_lines['package'], $spec) + ['variant' => $unit->variant->code, 'acknowledged' => array_column($surprises, 'code'), 'frozenAt' => now()->toIso8601ZuluString()];
         $build->update(['serial' => $this->nextSerial(), 'state' => 'released', 'spec' => $frozen, 'price' => $spec['price'], 'hours' => $spec['hours'], 'released_by' => $by->id, 'released_at' => now(), 'version' => $build->version + 1]);
         $this->ledger->onUnit($unit, 'build.released', ['serial' => $build->serial, 'generation' => $build->generation, 'package' => $spec['package']['code'], 'price' => $spec['price'], 'hours' => $spec['hours'], 'specSha256' => hash('sha256', json_encode($frozen, JSON_THROW_ON_ERROR))]);
         // A returned unit is already in pieces when its second build is ordered: teardown was done for the return.

@@ -2,6 +2,7 @@
 
 namespace App\Builds;
 
+use App\Catalog\ByOption;
 use App\Catalog\Family;
 use App\Catalog\Option;
 use App\Catalog\Part;
@@ -86,14 +87,15 @@ final class ResolveSpec
     /**
      * Everything later stations need, as it stands today; frozen with the release.
      *
-     * @param  list<array{kind: string, text: string, option: string}>  $work
+     * @param  array<string, mixed>  $spec  the order as resolved
      * @return array<string, mixed>
      */
-    public function bench(Family $family, string $packageCode, array $work): array
+    public function bench(Family $family, string $packageCode, array $spec): array
     {
         $specs = Spec::query()->where('family_id', $family->id)->orderBy('position')->get();
         $schools = HouseSchools::inForce();
-        $of = fn (string $kind) => $specs->where('kind', $kind)->map(fn (Spec $s) => ['code' => $s->code, 'name' => $s->name, 'source' => trim("$s->source, $s->edition", ', '), 'confidence' => $s->confidence] + $schools->body($s->body))->values()->all();
+        $chosen = array_column($spec['options'], 'name', 'code');
+        $of = fn (string $kind) => $specs->where('kind', $kind)->map(fn (Spec $s) => ['code' => $s->code, 'name' => $s->name, 'source' => trim("$s->source, $s->edition", ', '), 'confidence' => $s->confidence] + ByOption::apply($schools->body($s->body), $chosen))->values()->all();
         $selective = Part::query()->where('kind', 'selective')->whereNotNull('thickness')->get()->keyBy('number');
         $option = fn (string $number) => ['part' => $number, 'name' => $selective[$number]->name, 'thickness' => (float) $selective[$number]->thickness, 'cost' => (float) $selective[$number]->price];
         $packs = array_map(function (array $pack) use ($option): array {
@@ -109,7 +111,7 @@ final class ResolveSpec
 
         return [
             'packs' => $packs, 'endPlays' => array_map(fn (array $e) => ['options' => array_map($option, $e['washers'])] + array_diff_key($e, ['washers' => 0]), $of('end-play')), 'fasteners' => $of('fastener'), 'airChecks' => $of('air-check'),
-            'assembly' => [...$of('assembly-step'), ...self::steps($work)], 'testProgram' => $program, 'converter' => $of('converter')[0] ?? null, 'train' => $family->train,
+            'assembly' => [...$of('assembly-step'), ...self::steps($spec['work'])], 'testProgram' => $program, 'converter' => $of('converter')[0] ?? null, 'train' => $family->train,
         ];
     }
 

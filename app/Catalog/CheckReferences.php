@@ -106,20 +106,23 @@ final class CheckReferences
             }
         }
         foreach ($family->packs as $i => $pack) {
-            $this->window($pack->body, "$at/packs/$i/body");
-            foreach ($pack->body->fixed as $k => $fixed) {
-                $this->known($fixed->part, $parts, 'part', "$at/packs/$i/body/fixed/$k/part");
-            }
-            foreach ($pack->body->slots as $s => $slot) {
-                foreach ($slot->parts as $k => $part) {
-                    $this->selective($part, $pack->body->unit, $parts, "$at/packs/$i/body/slots/$s/parts/$k");
-                }
-            }
+            $this->pack($pack->body, $parts, "$at/packs/$i/body");
         }
         foreach ($family->endPlays as $i => $play) {
             $this->window($play->body, "$at/endPlays/$i/body");
             foreach ($play->body->washers as $k => $part) {
                 $this->selective($part, $play->body->unit, $parts, "$at/endPlays/$i/body/washers/$k");
+            }
+        }
+        foreach (['packs', 'endPlays', 'fasteners', 'airChecks', 'converters', 'assembly'] as $list) {
+            foreach ($family->{$list} as $i => $spec) {
+                foreach ((array) ($spec->body->byOption ?? []) as $code => $change) {
+                    $this->known((string) $code, $options, 'option', "$at/$list/$i/body/byOption/$code");
+                    $changed = json_decode((string) json_encode(ByOption::apply(json_decode((string) json_encode($spec->body), true), [$code => ''])));
+                    match ($list) {
+                        'packs' => $this->pack($changed, $parts, "$at/$list/$i/body/byOption/$code"), 'endPlays', 'airChecks' => isset($changed->target) ? $this->window($changed, "$at/$list/$i/body/byOption/$code") : null, default => null,
+                    };
+                }
             }
         }
         foreach (['teardown', 'assembly'] as $phase) {
@@ -165,6 +168,24 @@ final class CheckReferences
             $this->known($never->part, $parts, 'part', "$at/body/neverOmit/$k/part");
         }
         $this->hardware($family, $at);
+    }
+
+    /** @param  array<string, true>  $parts */
+    private function pack(\stdClass $body, array $parts, string $at): void
+    {
+        $this->window($body, $at);
+        foreach ($body->fixed as $k => $fixed) {
+            if (! isset($fixed->part, $fixed->thickness, $fixed->count)) {
+                $this->errors[] = ['pointer' => "$at/fixed/$k", 'detail' => "The \"$fixed->name\" of a pack need part, thickness and count."];
+            } else {
+                $this->known($fixed->part, $parts, 'part', "$at/fixed/$k/part");
+            }
+        }
+        foreach ($body->slots as $s => $slot) {
+            foreach ($slot->parts ?? [] as $k => $part) {
+                $this->selective($part, $body->unit, $parts, "$at/slots/$s/parts/$k");
+            }
+        }
     }
 
     private function vehicle(\stdClass $vehicle, string $at): void

@@ -262,6 +262,48 @@ final class BuildTest extends TestCase
         $this->assertStringContainsString('55.00 more', $differs[0]);
     }
 
+    public function test_the_bench_stacks_what_the_options_put_in(): void
+    {
+        $this->bringTo('desk');
+        $this->as('manager')->write('/units/C-9001/order', ['package' => 'daily', 'vehicle' => 'HW-TR5', 'add' => ['high-extra', 'wave-flat']])->assertCreated();
+        $this->write('/units/C-9001/release', ['version' => 1, 'acknowledged' => ['wave-flat']])->assertOk();
+        $spec = $this->unit('C-9001')->currentBuild->spec;
+        $packs = array_column($spec['packs'], null, 'code');
+        $this->assertSame(['friction plates' => 5, 'flat plate' => 1], array_column($packs['C3']['fixed'], 'count', 'name'), 'one plate more, and the flat where the wave plate was');
+        $this->assertSame([5, ['HS-056', 'HS-060']], [$packs['C3']['slots'][0]['pick'], array_column($packs['C3']['slots'][0]['options'], 'part')]);
+        $this->assertSame(['One plate more in the high clutch', 'Flat of 0.100 in for the high wave plate'], $packs['C3']['forOptions']);
+        $this->assertArrayNotHasKey('forOptions', $packs['C1']);
+        $bom = array_column($spec['bom'], 'count', 'part');
+        $this->assertSame([5, 1, false], [$bom['FR-H077'], $bom['HF-100'], isset($bom['HW-100'])], 'the bill of materials says the same');
+        // the thin steels really bring the deeper stack into its window
+        $fit = \Yard\Core\Calculators::call('fit.stack', ['unit' => 'in', 'depth' => 0.89, 'fixed' => array_map(fn (array $f) => ['name' => $f['name'], 'thickness' => $f['thickness'], 'count' => $f['count']], $packs['C3']['fixed']), 'slots' => $packs['C3']['slots'], 'window' => $packs['C3']['window'], 'target' => $packs['C3']['target']]);
+        $this->assertTrue($fit['feasible']);
+
+        $this->bringTo('desk', 'C-9002');
+        HouseRule::query()->where('code', 'wave-plate')->update(['choice' => 'flat of 0.100 in']);
+        $house = $this->as('manager')->write('/units/C-9002/order/preview', ['package' => 'daily', 'vehicle' => 'HW-TR5'])->assertOk()->json('options');
+        $this->assertSame('house', array_column($house, 'origin', 'code')['wave-flat'], 'the school of the house brings it');
+    }
+
+    public function test_every_pack_an_option_changes_can_be_stacked_from_the_shelf(): void
+    {
+        $tried = 0;
+        foreach (\App\Catalog\Spec::query()->where('kind', 'pack')->get() as $spec) {
+            $body = $spec->body;
+            foreach (array_keys($body['byOption'] ?? []) as $code) {
+                $pack = \App\Catalog\ByOption::apply($body, [$code => $code]);
+                $parts = \App\Catalog\Part::query()->pluck('thickness', 'number')->map(fn ($t) => (float) $t)->all();
+                $slots = array_map(fn (array $s) => ['name' => $s['name'], 'pick' => $s['pick'], 'options' => array_map(fn (string $p) => ['part' => $p, 'thickness' => $parts[$p]], $s['parts'])], $pack['slots']);
+                foreach ([-1, 0, 1] as $side) {
+                    $fit = \Yard\Core\Calculators::call('fit.stack', ['unit' => $pack['unit'], 'depth' => round($pack['depth']['nominal'] + $side * $pack['depth']['tolerance'], 4), 'fixed' => array_map(fn (array $f) => array_intersect_key($f, ['name' => 0, 'thickness' => 0, 'count' => 0]), $pack['fixed']), 'slots' => $slots, 'window' => $pack['window']]);
+                    $this->assertTrue($fit['feasible'], "$spec->code with $code at side $side of its depth");
+                    $tried++;
+                }
+            }
+        }
+        $this->assertSame(18, $tried, 'six changes of five families, at the middle and both ends of the depth');
+    }
+
     public function test_the_quote_adds_up_and_sets_the_alternatives_beside_it(): void
     {
         $this->bringTo('desk');

@@ -38,6 +38,11 @@ final class CatalogTest extends TestCase
                 unset($p->families[0]->body->power->accumulators->B2->feed);
             }, '/families/0/body/power/accumulators/B2'],
             'an option whose piston presses its spring solid' => [fn ($p) => array_values(array_filter($p->families[0]->options, fn ($o) => $o->code === 'acc-stiff'))[0]->body->power->accumulators->B2->stroke_mm = 60, '/families/0/options/14/body/power/accumulators/B2/stroke_mm'],
+            'a pack changed by an option nobody sells' => [fn ($p) => $p->families[0]->packs[1]->body->byOption->wings = (object) [], '/families/0/packs/1/body/byOption/wings'],
+            'a plate more of a part that is not there' => [fn ($p) => $p->families[0]->packs[1]->body->byOption->{'wave-flat'}->fixed[1]->part = 'NOPE', '/families/0/packs/1/body/byOption/wave-flat/fixed/1/part'],
+            'a plate an option adds without its thickness' => [function ($p): void {
+                unset($p->families[0]->packs[1]->body->byOption->{'wave-flat'}->fixed[1]->thickness);
+            }, '/families/0/packs/1/body/byOption/wave-flat/fixed/1'],
             'a variant with a ring inside out' => [fn ($p) => $p->families[2]->variants[2]->hardware->capacities->C2->innerDiameter_mm = 400, '/families/2/variants/2/hardware/capacities/C2/innerDiameter_mm'],
             'a converter that makes power' => [function ($p): void {
                 $stock = array_values(array_filter($p->families[0]->options, fn ($o) => $o->code === 'converter-stock'))[0];

@@ -59,6 +59,7 @@ function Fit({ place: p, card, onCard, editable }: { place: Place; editable: boo
                 <div className="text-sm">
                     <p>{p.how}</p>
                     <HouseNote house={p.house} />
+                    {p.forOptions.length > 0 && <p><Mark kind="warn">Not the usual stack</Mark> changed for: <strong>{p.forOptions.join(', ')}</strong></p>}
                     {p.note && <p>{p.note}</p>}
                     {p.tooTight && <p className="text-faint">Too tight {p.tooTight}; too loose {p.tooLoose}.</p>}
                     {p.fit && <p className="mt-1"><strong>Fitted:</strong> {p.fit.picks.map((k) => `${k.count} × ${k.part}`).join(', ')}; predicted <strong className="num">{formatValue(p.fit.predicted, p.unit)} {p.unit}</strong> <span className="text-faint">{p.fit.by}</span></p>}
