@@ -4,6 +4,7 @@ namespace App\Bench;
 
 use App\Catalog\Spec;
 use App\Catalog\Vocabulary;
+use App\Shop\HouseRule;
 use App\Shop\Names;
 use App\Track\CardSection;
 use App\Track\Unit;
@@ -41,6 +42,7 @@ final class TeardownSection implements CardSection
                 'part' => $s->code, 'name' => $s->name, 'conditions' => $s->body['conditions'], 'group' => $s->body['group'], 'partNumber' => $s->body['part'],
                 'finding' => isset($findings[$s->code]) ? ['condition' => $findings[$s->code]->condition, 'disposition' => $findings[$s->code]->disposition, 'role' => $findings[$s->code]->role, 'ours' => $findings[$s->code]->ours, 'note' => $findings[$s->code]->note, 'by' => $this->names->of($findings[$s->code]->found_by), 'at' => $findings[$s->code]->found_at->toIso8601ZuluString(), 'version' => $findings[$s->code]->version] : null,
             ])->all(),
+            'house' => ['symptoms' => HouseRule::inForce('one-shift-fault'), 'inspection' => HouseRule::inForce('reuse')],
             'gears' => array_column($unit->family->train['gears'], 'name'),
             'symptoms' => (object) $unit->symptoms, 'pressures' => (object) $unit->pressures, 'codes' => $this->codes($unit),
             'suspects' => $unit->symptoms === [] && $unit->pressures === [] ? [] : $this->suspects($unit),

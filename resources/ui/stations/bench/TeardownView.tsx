@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { api, type Card } from '../../lib/api';
 import { percent } from '../../lib/format';
 import { useWrite } from '../../lib/useWrite';
-import { Choice, Field, Mark, Panel, ProblemNote } from '../../parts/basics';
+import { Choice, Field, HouseNote, Mark, Panel, ProblemNote } from '../../parts/basics';
 import type { SectionProps } from '../yard/UnitCard';
 import { Steps } from './Steps';
 
@@ -26,6 +26,7 @@ export function TeardownView(props: SectionProps) {
             </div>
             <div className="flex flex-col gap-3">
                 <Panel title="Suspects" aside="from the apply chart, the torque each gear puts on each element, and the symptoms">
+                    <HouseNote house={t.house.symptoms} />
                     {t.suspects.length === 0 && <p className="text-faint">Say which gears worked and which did not.</p>}
                     <ol>
                         {t.suspects.slice(0, 5).map((s, i) => (
@@ -37,6 +38,7 @@ export function TeardownView(props: SectionProps) {
                     </ol>
                 </Panel>
                 <Panel title="Inspection" aside="first failure and what its debris did are two things">
+                    <HouseNote house={t.house.inspection} />
                     <ul className="divide-y divide-rule">{t.inspection.map((i) => <Finding key={i.part} item={i} {...props} editable={editable} />)}</ul>
                 </Panel>
             </div>
