@@ -77,3 +77,21 @@ test('a tow order above the stock limit gets the cheapest package that holds, cl
     await expect(page.getByRole('heading', { name: 'Quote' })).toBeVisible();
     await expect(page.getByRole('region', { name: 'What else could be done' })).toContainText('Rebuild this one');
 });
+
+test('an accumulator option is weighed by the shift it makes, and a spring typed by hand answers at once', async ({ page }) => {
+    await signIn(page, 'manager', '/power/RD4');
+    const feel = page.getByRole('region', { name: 'Feel: Second and fourth band, 1 to 2' });
+    const cell = async (row: RegExp, column: number) => Number.parseFloat(await feel.getByRole('row', { name: row }).getByRole('cell').nth(column).innerText());
+    await expect(feel.getByRole('row', { name: /Then pulls the input down in/ })).toContainText(/[0-9.]+ s/);
+    const [before, after] = [await cell(/Takes over after/, 0), await cell(/Takes over after/, 1)];
+    expect(after).toBeLessThan(before); // the first option offered has stiffer springs
+    await feel.getByRole('group', { name: 'After' }).getByLabel('Build').selectOption({ label: 'Accumulators blocked solid' });
+    await expect(feel.getByText('No spring: the piston is blocked.')).toBeVisible();
+    await expect.poll(() => cell(/Takes over after/, 1)).toBe(0);
+    await feel.getByRole('group', { name: 'Before' }).getByLabel('Feed orifice (mm)').fill('1.4');
+    await expect.poll(() => cell(/Takes over after/, 0)).toBeGreaterThan(before);
+    await feel.getByRole('group', { name: 'Before' }).getByLabel('Stroke (mm)').fill('90');
+    await expect(feel.getByRole('group', { name: 'Before' }).getByText(/presses a spring below its solid length/)).toBeVisible();
+    await feel.getByRole('button', { name: '2 to 3' }).click();
+    await expect(page.getByRole('region', { name: 'Feel: High clutch, 2 to 3' })).toBeVisible();
+});
