@@ -21,7 +21,7 @@ final class ByOption
         unset($body['byOption']);
         foreach ($byOption as $code => $change) {
             foreach ($change as $field => $value) {
-                $body[$field] = in_array($field, self::NAMED, true) ? self::merged($body[$field] ?? [], $value) : $value;
+                $body[$field] = in_array($field, self::NAMED, true) && is_array($value) && count(array_column($value, 'name')) === count($value) ? self::merged($body[$field] ?? [], $value) : $value;
             }
             $body['forOptions'][] = $chosen[$code];
         }

@@ -68,16 +68,24 @@ final class CheckPack
 
     private static function obey(\stdClass $document, \stdClass $schema): void
     {
-        $validator = new Validator;
-        $validator->setMaxErrors(20);
-        $result = $validator->validate($document, $schema);
-        if ($result->error() !== null) {
-            $errors = [];
-            foreach ((new ErrorFormatter)->format($result->error(), true) as $pointer => $messages) {
-                $errors[] = ['pointer' => $pointer === '/' ? '' : (string) $pointer, 'detail' => rtrim($messages[0], '.').'.'];
-            }
+        $errors = self::violations($document, $schema);
+        if ($errors !== []) {
             throw new BadPack($errors);
         }
+    }
+
+    /** @return list<array{pointer: string, detail: string}> */
+    public static function violations(\stdClass $document, \stdClass $schema): array
+    {
+        $validator = new Validator;
+        $validator->setMaxErrors(20);
+        $error = $validator->validate($document, $schema)->error();
+        $errors = [];
+        foreach ($error === null ? [] : (new ErrorFormatter)->format($error, true) as $pointer => $messages) {
+            $errors[] = ['pointer' => $pointer === '/' ? '' : (string) $pointer, 'detail' => rtrim($messages[0], '.').'.'];
+        }
+
+        return $errors;
     }
 
     /** @return list<array{pointer: string, detail: string}> */

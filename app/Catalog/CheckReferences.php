@@ -12,8 +12,14 @@ final class CheckReferences
     /** @var list<array{pointer: string, detail: string}> */
     private array $errors = [];
 
+    /** Specifications a house rule or an option may change. */
+    private const CHANGEABLE = ['packs', 'endPlays', 'fasteners', 'airChecks', 'converters', 'assembly', 'teardown'];
+
     /** @var array<string, \stdClass>|null */
     private ?array $byNumber = null;
+
+    /** @var array<string, \stdClass> the schema of a specification's body, by list */
+    private array $schemas = [];
 
     /**
      * @param  array{parts?: list<string>, variants?: list<string>, vehicles?: list<string>}  $elsewhere  codes that exist outside the pack, when one entry is checked
@@ -105,23 +111,11 @@ final class CheckReferences
                 $this->known($feature, $features, 'feature', "$at/body/outline/places/$i/features/$k");
             }
         }
-        foreach ($family->packs as $i => $pack) {
-            $this->pack($pack->body, $parts, "$at/packs/$i/body");
-        }
-        foreach ($family->endPlays as $i => $play) {
-            $this->window($play->body, "$at/endPlays/$i/body");
-            foreach ($play->body->washers as $k => $part) {
-                $this->selective($part, $play->body->unit, $parts, "$at/endPlays/$i/body/washers/$k");
-            }
-        }
-        foreach (['packs', 'endPlays', 'fasteners', 'airChecks', 'converters', 'assembly'] as $list) {
+        foreach (self::CHANGEABLE as $list) {
             foreach ($family->{$list} as $i => $spec) {
-                foreach ((array) ($spec->body->byOption ?? []) as $code => $change) {
-                    $this->known((string) $code, $options, 'option', "$at/$list/$i/body/byOption/$code");
-                    $changed = json_decode((string) json_encode(ByOption::apply(json_decode((string) json_encode($spec->body), true), [$code => ''])));
-                    match ($list) {
-                        'packs' => $this->pack($changed, $parts, "$at/$list/$i/body/byOption/$code"), 'endPlays', 'airChecks' => isset($changed->target) ? $this->window($changed, "$at/$list/$i/body/byOption/$code") : null, default => null,
-                    };
+                $this->spec($list, $spec->body, $parts, "$at/$list/$i/body");
+                foreach ($this->changed($list, $spec->body, $options, "$at/$list/$i/body") as $pointer => $body) {
+                    $this->spec($list, $body, $parts, $pointer);
                 }
             }
         }
@@ -171,19 +165,57 @@ final class CheckReferences
     }
 
     /** @param  array<string, true>  $parts */
-    private function pack(\stdClass $body, array $parts, string $at): void
+    private function spec(string $list, \stdClass $body, array $parts, string $at): void
     {
-        $this->window($body, $at);
-        foreach ($body->fixed as $k => $fixed) {
-            if (! isset($fixed->part, $fixed->thickness, $fixed->count)) {
-                $this->errors[] = ['pointer' => "$at/fixed/$k", 'detail' => "The \"$fixed->name\" of a pack need part, thickness and count."];
-            } else {
-                $this->known($fixed->part, $parts, 'part', "$at/fixed/$k/part");
+        if ($list !== 'packs' && $list !== 'endPlays') {
+            return;
+        }
+        if ($body->window->min > $body->window->max || $body->target < $body->window->min || $body->target > $body->window->max) {
+            $this->errors[] = ['pointer' => "$at/window", 'detail' => 'The window must go from min to max with the target inside.'];
+        }
+        foreach ($body->fixed ?? [] as $k => $fixed) {
+            $this->known($fixed->part, $parts, 'part', "$at/fixed/$k/part");
+        }
+        foreach ($body->slots ?? [] as $s => $slot) {
+            foreach ($slot->parts as $k => $part) {
+                $this->selective($part, $body->unit, $parts, "$at/slots/$s/parts/$k");
             }
         }
-        foreach ($body->slots as $s => $slot) {
-            foreach ($slot->parts ?? [] as $k => $part) {
-                $this->selective($part, $body->unit, $parts, "$at/slots/$s/parts/$k");
+        foreach ($body->washers ?? [] as $k => $part) {
+            $this->selective($part, $body->unit, $parts, "$at/washers/$k");
+        }
+    }
+
+    /**
+     * What house rules and options make of a specification, held against the schema like the one they change.
+     *
+     * @param  array<string, true>  $options
+     * @return \Generator<string, \stdClass> by the pointer of the change
+     */
+    private function changed(string $list, \stdClass $body, array $options, string $at): \Generator
+    {
+        $plain = json_decode((string) json_encode($body), true);
+        $changes = [];
+        foreach ($plain['byRule'] ?? [] as $rule => $choices) {
+            foreach ($choices as $choice => $change) {
+                $changes["$at/byRule/$rule/$choice"] = $change;
+            }
+        }
+        foreach ($plain['byOption'] ?? [] as $code => $change) {
+            $this->known((string) $code, $options, 'option', "$at/byOption/$code");
+            $changes["$at/byOption/$code"] = array_intersect_key(ByOption::apply($plain, [$code => '']), $change);
+        }
+        foreach ($changes as $pointer => $change) {
+            $changed = clone $body;
+            foreach ($change as $field => $value) {
+                $changed->{$field} = json_decode((string) json_encode($value));
+            }
+            $faults = CheckPack::violations($changed, $this->schemas[$list] ??= CheckPack::entrySchema($list)->properties->body);
+            foreach ($faults as $fault) {
+                $this->errors[] = ['pointer' => $pointer.$fault['pointer'], 'detail' => $fault['detail']];
+            }
+            if ($faults === []) {
+                yield $pointer => $changed;
             }
         }
     }
@@ -278,18 +310,6 @@ final class CheckReferences
         $part = ($this->byNumber ??= array_column($this->pack->parts, null, 'number'))[$number] ?? null;
         if ($part !== null && (! isset($part->thickness) || ($part->thicknessUnit ?? '') !== $unit)) {
             $this->errors[] = ['pointer' => $at, 'detail' => "The selective part \"$number\" needs a thickness in $unit."];
-        }
-    }
-
-    private function window(\stdClass $body, string $at): void
-    {
-        foreach ((array) ($body->byRule ?? []) as $rule => $choices) {
-            foreach ((array) $choices as $choice => $change) {
-                $this->window((object) array_replace(array_diff_key((array) $body, ['byRule' => 0]), (array) $change), "$at/byRule/$rule/$choice");
-            }
-        }
-        if ($body->window->min > $body->window->max || $body->target < $body->window->min || $body->target > $body->window->max) {
-            $this->errors[] = ['pointer' => "$at/window", 'detail' => 'The window must go from min to max with the target inside.'];
         }
     }
 }

@@ -43,6 +43,9 @@ final class CatalogTest extends TestCase
             'a plate an option adds without its thickness' => [function ($p): void {
                 unset($p->families[0]->packs[1]->body->byOption->{'wave-flat'}->fixed[1]->thickness);
             }, '/families/0/packs/1/body/byOption/wave-flat/fixed/1'],
+            'an option that makes text of a window' => [fn ($p) => $p->families[0]->packs[1]->body->byOption->{'high-extra'}->window = 'wide', '/families/0/packs/1/body/byOption/high-extra/window'],
+            'a plate without a name in what an option changes' => [fn ($p) => $p->families[0]->packs[1]->body->byOption->{'high-extra'}->fixed = [(object) ['count' => 5]], '/families/0/packs/1/body/byOption/high-extra/fixed/0'],
+            'a school that changes what is not there' => [fn ($p) => $p->families[0]->packs[1]->body->byRule->steels->{'new always'} = (object) ['wings' => 2], '/families/0/packs/1/body/byRule/steels/new always'],
             'a variant with a ring inside out' => [fn ($p) => $p->families[2]->variants[2]->hardware->capacities->C2->innerDiameter_mm = 400, '/families/2/variants/2/hardware/capacities/C2/innerDiameter_mm'],
             'a converter that makes power' => [function ($p): void {
                 $stock = array_values(array_filter($p->families[0]->options, fn ($o) => $o->code === 'converter-stock'))[0];
