@@ -35,6 +35,8 @@ final class TeardownSection implements CardSection
         $marks = StepMark::query()->where('unit_id', $unit->id)->where('generation', $generation)->where('phase', 'teardown')->get()->keyBy('step');
         $findings = Finding::query()->where('unit_id', $unit->id)->where('generation', $generation)->get()->keyBy('part');
 
+        $house = HouseRule::inForce('one-shift-fault', 'reuse');
+
         return [
             'generation' => $generation,
             'steps' => self::steps(MarkStep::steps($unit, 'teardown'), $marks, $this->names),
@@ -42,7 +44,7 @@ final class TeardownSection implements CardSection
                 'part' => $s->code, 'name' => $s->name, 'conditions' => $s->body['conditions'], 'group' => $s->body['group'], 'partNumber' => $s->body['part'],
                 'finding' => isset($findings[$s->code]) ? ['condition' => $findings[$s->code]->condition, 'disposition' => $findings[$s->code]->disposition, 'role' => $findings[$s->code]->role, 'ours' => $findings[$s->code]->ours, 'note' => $findings[$s->code]->note, 'by' => $this->names->of($findings[$s->code]->found_by), 'at' => $findings[$s->code]->found_at->toIso8601ZuluString(), 'version' => $findings[$s->code]->version] : null,
             ])->all(),
-            'house' => ['symptoms' => HouseRule::inForce('one-shift-fault'), 'inspection' => HouseRule::inForce('reuse')],
+            'house' => ['symptoms' => $house['one-shift-fault'], 'inspection' => $house['reuse']],
             'gears' => array_column($unit->family->train['gears'], 'name'),
             'symptoms' => (object) $unit->symptoms, 'pressures' => (object) $unit->pressures, 'codes' => $this->codes($unit),
             'suspects' => $unit->symptoms === [] && $unit->pressures === [] ? [] : $this->suspects($unit),

@@ -9,9 +9,9 @@ final class HouseRule extends Record
 
     protected $casts = ['choices' => 'array'];
 
-    /** @return list<array{question: string, choice: string, reason: string}> what is in force, for the place where it matters */
+    /** @return array<string, list<array{question: string, choice: string, reason: string}>> what is in force, by rule, for the places where it matters */
     public static function inForce(string ...$codes): array
     {
-        return self::query()->whereIn('code', $codes)->orderBy('id')->get()->map(fn (self $r) => ['question' => $r->question, 'choice' => $r->choice, 'reason' => $r->reason])->all();
+        return self::query()->whereIn('code', $codes)->get()->mapToGroups(fn (self $r) => [$r->code => ['question' => $r->question, 'choice' => $r->choice, 'reason' => $r->reason]])->toArray() + array_fill_keys($codes, []);
     }
 }

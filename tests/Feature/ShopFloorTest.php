@@ -106,6 +106,18 @@ final class ShopFloorTest extends TestCase
         $this->assertProblem($this->as('manager')->write('/house-rules/no-such-rule', ['choice' => '1', 'reason' => 'x', 'version' => 1], null, 'PUT'), 404, '');
     }
 
+    public function test_the_school_in_force_is_shown_where_it_matters(): void
+    {
+        $this->bringTo('bench');
+        HouseRule::query()->where('code', 'reuse')->update(['choice' => 'always-list', 'reason' => 'No time to argue about bushings.']);
+        HouseRule::query()->where('code', 'one-shift-fault')->delete();
+        $card = $this->read('/units/C-9001')->assertOk()->json();
+        $this->assertSame([['question' => 'Reuse of hard parts', 'choice' => 'always-list', 'reason' => 'No time to argue about bushings.']], $card['teardown']['house']['inspection']);
+        $this->assertSame([], $card['teardown']['house']['symptoms'], 'a house without the rule shows none');
+        $packs = array_filter($card['assembly']['places'], fn (array $p) => $p['kind'] === 'pack');
+        $this->assertSame([['reuse bright flat ones'], ['reuse bright flat ones']], array_values(array_map(fn (array $p) => array_column($p['house'], 'choice'), $packs)), 'steels at every pack');
+    }
+
     public function test_a_shop_set_up_before_the_order_desk_reckoned_further_gets_the_rules_it_lacks_and_keeps_its_own(): void
     {
         $new = ['bench-hours', 'launch-grade', 'pressure-limit', 'shelf-days', 'shift-speed', 'waiting-days'];
