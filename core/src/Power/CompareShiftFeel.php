@@ -21,8 +21,7 @@ final class CompareShiftFeel implements Calculator
             throw $in->at('to')->fail('upshift', 'The shift must go from one forward gear up to another.');
         }
         $element = $in->name('element');
-        $share = $to['elementTorque'][$element] ?? null;
-        if ($share === null || ! isset($from['slip'][$element])) {
+        if (! isset($to['elementTorque'][$element], $from['slip'][$element])) {
             throw $in->at('element')->fail('on-coming', "The element \"$element\" is not one that comes on in this shift with a torque of its own.");
         }
         $nodes = Plan::nodes($train);
@@ -37,8 +36,7 @@ final class CompareShiftFeel implements Calculator
             $accumulator->hasFeed() || throw $build->at('feed')->fail('missing', 'An accumulator needs the orifice it fills through.');
             $own = $build->optional('capacity');
             $pack = $own === null ? $capacity : Capacity::read($own, $nodes);
-            $drum = $pack->oil === null ? 0.0 : ($from['speeds'][$pack->oil['node']] ?? 0.0) * $rpm;
-            $feel = ShiftFeel::of($pack, $accumulator, $share, $drum, $build->number('line_kpa', above: 0.0), $engine, $rpm * M_PI / 30.0, $from['ratio'], $to['ratio'], $setting);
+            $feel = ShiftFeel::of($element, $pack, $accumulator, $from, $to, $build->number('line_kpa', above: 0.0), $engine, $rpm, $setting);
             $builds[] = ['name' => $build->name('name')] + ($feel ?? throw ($own ?? $in->at('capacity'))->fail('pressure', 'Pressure does not govern this element: there is no feel to compare.'));
         }
 

@@ -75,7 +75,7 @@ final class ShiftEnergy implements Calculator
                     $share = $solved['elementTorque'][$id] ?? null;
                     $first = $before['solved']['slip'][$id] ?? null;
                     if ($share !== null && $first !== null) {
-                        $feel = self::feel($hardware, $id, $share, $gear, $before, $torque, $speed, $setting);
+                        $feel = self::feel($hardware, $id, $gear, $before['solved'], $torque, $rpm, $setting);
                         $held = $feel['torque_nm'] ?? abs($share) * $through;
                         $energy = $feel['energy_j'] ?? $held * abs($first) * $speed / 2.0 * $setting->time;
                         $row = ['element' => $id, 'slipBefore_rpm' => $first * $rpm, 'torque_nm' => $held, 'energy_j' => $energy, 'meanPower_kw' => $feel['meanPower_kw'] ?? $energy / $setting->time / 1000.0] + ($feel === null ? [] : ['feel' => array_diff_key($feel, ['torque_nm' => 0, 'energy_j' => 0, 'engineWork_j' => 0, 'meanPower_kw' => 0, 'curve' => 0])]);
@@ -99,18 +99,14 @@ final class ShiftEnergy implements Calculator
 
     /**
      * @param  array{name: string, applied: list<string>, solved: array{ratio: ?float, speeds: array<string, float>, elementTorque: array<string, float>, slip: array<string, float>}}  $gear
-     * @param  array{name: string, applied: list<string>, solved: array{ratio: ?float, speeds: array<string, float>, elementTorque: array<string, float>, slip: array<string, float>}}  $before
+     * @param  array{ratio: ?float, speeds: array<string, float>, elementTorque: array<string, float>, slip: array<string, float>}  $from
      * @return Feel|null null where no accumulator governs the element
      */
-    private static function feel(?Hardware $hardware, string $element, float $share, array $gear, array $before, float $torque, float $speed, ShiftSetting $setting): ?array
+    private static function feel(?Hardware $hardware, string $element, array $gear, array $from, float $torque, float $rpm, ShiftSetting $setting): ?array
     {
         $accumulator = $hardware->accumulators[$element] ?? null;
         $capacity = $hardware->capacities[$element] ?? null;
-        if ($hardware === null || $accumulator === null || $capacity === null) {
-            return null;
-        }
-        $drum = $capacity->oil === null ? 0.0 : ($before['solved']['speeds'][$capacity->oil['node']] ?? 0.0) * $speed * 30.0 / M_PI;
 
-        return ShiftFeel::of($capacity, $accumulator, $share, $drum, $hardware->pressures[$gear['name']], $torque, $speed, (float) $before['solved']['ratio'], (float) $gear['solved']['ratio'], $setting);
+        return $hardware === null || $accumulator === null || $capacity === null ? null : ShiftFeel::of($element, $capacity, $accumulator, $from, $gear['solved'], $hardware->pressures[$gear['name']], $torque, $rpm, $setting);
     }
 }

@@ -25,37 +25,36 @@ final class ShiftFeel
         'Engine torque is the same all through the shift; the friction coefficient does not change with the slip.',
     ];
 
-    /** Three-point Gauss on [0, 1]: exact up to the fifth power, which is all that occurs. */
-    private const GAUSS = [[0.1127016653792583, 5.0 / 18.0], [0.5, 8.0 / 18.0], [0.8872983346207417, 5.0 / 18.0]];
-
-    /** Moments in each piece at which the curve is written down. */
-    private const SAMPLES = 12;
-
     /**
-     * @param  float  $share  torque of the on-coming element for an input torque of 1 in the new gear
+     * @param  string  $element  the on-coming one
+     * @param  array{ratio: ?float, speeds: array<string, float>}  $from  the old gear as the train solves it
+     * @param  array{ratio: ?float, elementTorque: array<string, float>}  $to  the new one
      * @param  float  $line  kPa of line pressure in the new gear
      * @param  float  $engine  N.m
-     * @param  float  $speed  input speed in rad/s before the shift
+     * @param  float  $rpm  of the input before the shift
      * @return Feel|null null where there is no pressure, no torque or no inertia, or pressure does not govern the element
      */
-    public static function of(Capacity $capacity, Accumulator $accumulator, float $share, float $drumRpm, float $line, float $engine, float $speed, float $oldRatio, float $newRatio, ShiftSetting $setting): ?array
+    public static function of(string $element, Capacity $capacity, Accumulator $accumulator, array $from, array $to, float $line, float $engine, float $rpm, ShiftSetting $setting): ?array
     {
-        $response = $capacity->response($share, $drumRpm);
+        $share = $to['elementTorque'][$element] ?? 0.0;
         $behind = $capacity->circuit($line);
+        $drum = $capacity->oil === null ? 0.0 : ($from['speeds'][$capacity->oil['node']] ?? 0.0) * $rpm;
+        $response = $capacity->response($share, $drum);
         if ($response === null || $behind <= 0.0 || $engine <= 0.0 || $setting->inertia <= 0.0 || abs($share) < 1e-9) {
             return null;
         }
         // The element's torque as seen at the input for a pressure in its own circuit.
         $perKpa = $response['slope'] / abs($share) * $line / $behind;
-        $from = $capacity->circuit($response['from']);
+        $touches = $capacity->circuit($response['from']);
         $fill = $accumulator->fillTime($behind);
-        $start = $accumulator->curve[0]['pressure_kpa'];
-        $out = ['completes' => false, 'start_kpa' => min($start, $behind), 'end_kpa' => min($accumulator->end()['pressure_kpa'], $behind), 'line_kpa' => $behind, 'fills' => $fill !== null] + ($fill === null ? [] : ['fill_s' => $fill]);
-        $motion = new ShiftMotion($engine, $speed, $oldRatio, $newRatio, $setting);
-        $piston = true;
-        foreach (self::split($accumulator->filling($behind), $behind, [$from, $from + $motion->takeOver / $perKpa]) as $piece) {
-            $piston = is_finite($piece['seconds']);
-            $motion->run($piece, $behind, $perKpa, $from, self::GAUSS, self::SAMPLES);
+        [$start, $end] = [$accumulator->curve[0]['pressure_kpa'], $accumulator->end()['pressure_kpa']];
+        $out = ['completes' => false, 'start_kpa' => min($start, $behind), 'end_kpa' => min($end, $behind), 'line_kpa' => $behind, 'fills' => $fill !== null] + ($fill === null ? [] : ['fill_s' => $fill]);
+        [$old, $new] = [(float) $from['ratio'], (float) $to['ratio']];
+        $motion = new ShiftMotion($engine, $rpm * M_PI / 30.0, $old, $new, $setting);
+        $inStroke = true;
+        foreach (self::split($accumulator->filling($behind), $behind, [$touches, $touches + $motion->takeOver / $perKpa]) as $piece) {
+            $inStroke = is_finite($piece['seconds']);
+            $motion->run($piece, $behind, $perKpa, $touches);
             if ($motion->done()) {
                 break;
             }
@@ -63,11 +62,10 @@ final class ShiftFeel
         if (! $motion->done()) {
             return $out + ['curve' => $motion->curve];
         }
-        $duration = $motion->time - $motion->tookOver;
 
         return ['completes' => true] + $out + [
-            'endsInStroke' => $piston, 'takeOver_s' => $motion->tookOver, 'duration_s' => $duration, 'torque_nm' => abs($share) * $motion->lastTorque, 'energy_j' => $motion->heat, 'engineWork_j' => $motion->work, 'meanPower_kw' => $motion->heat / max($motion->time, 1e-12) / 1000.0,
-            'outputTorque_nm' => ['before' => $oldRatio * $engine, 'peak' => $newRatio * $motion->lastTorque, 'after' => $newRatio * $engine], 'bump' => $motion->lastTorque / $engine, 'curve' => $motion->curve,
+            'endsInStroke' => $inStroke, 'takeOver_s' => $motion->tookOver, 'duration_s' => $motion->time - $motion->tookOver, 'torque_nm' => abs($share) * $motion->lastTorque, 'energy_j' => $motion->heat, 'engineWork_j' => $motion->work, 'meanPower_kw' => $motion->heat / max($motion->time, 1e-12) / 1000.0,
+            'outputTorque_nm' => ['before' => $old * $engine, 'peak' => $new * $motion->lastTorque, 'after' => $new * $engine], 'bump' => $motion->lastTorque / $engine, 'curve' => $motion->curve,
         ];
     }
 

@@ -7,6 +7,12 @@ namespace Yard\Core\Power;
 /** Input and output while an upshift goes on, moved forward piece by piece; see ShiftFeel for the equations. */
 final class ShiftMotion
 {
+    /** Three-point Gauss on [0, 1], nodes and weights: exact up to the fifth power, which is all that occurs. */
+    private const GAUSS = [[0.1127016653792583, 5.0 / 18.0], [0.5, 8.0 / 18.0], [0.8872983346207417, 5.0 / 18.0]];
+
+    /** Moments in each piece at which the curve is written down. */
+    private const SAMPLES = 12;
+
     /** Torque at the input at which the on-coming element has taken over. */
     public readonly float $takeOver;
 
@@ -45,9 +51,8 @@ final class ShiftMotion
     /**
      * @param  array{seconds: float, root: float, rate: float}  $piece  pressure = line - (root - rate t)^2, kPa
      * @param  float  $perKpa  torque at the input for each kPa above $from
-     * @param  list<array{float, float}>  $gauss  nodes and weights on [0, 1]
      */
-    public function run(array $piece, float $line, float $perKpa, float $from, array $gauss, int $samples): void
+    public function run(array $piece, float $line, float $perKpa, float $from): void
     {
         $pressure = static fn (float $t): float => $line - ($piece['root'] - $piece['rate'] * $t) ** 2;
         // Which side of the two marks a piece lies on is the same all along it: asked in its middle.
@@ -74,13 +79,13 @@ final class ShiftMotion
         if (! is_finite($seconds)) {
             return; // at line pressure it neither takes over nor pulls the input down
         }
-        foreach ($gauss as [$node, $weight]) {
+        foreach (self::GAUSS as [$node, $weight]) {
             $t = $node * $seconds;
             $this->heat += $weight * $seconds * $torque($t) * $slip($t);
             $this->work += $weight * $seconds * $this->engine * $w($t);
         }
-        for ($n = $this->curve === [] ? 0 : 1; $n <= $samples; $n++) {
-            $t = $seconds * $n / $samples;
+        for ($n = $this->curve === [] ? 0 : 1; $n <= self::SAMPLES; $n++) {
+            $t = $seconds * $n / self::SAMPLES;
             $this->curve[] = ['t' => $this->time + $t, 'pressure_kpa' => $pressure($t), 'input_rpm' => $w($t) * 30.0 / M_PI, 'output_nm' => $this->taken ? $this->new * $torque($t) : $this->old * ($this->engine - $this->setting->inertia * ($w0 + $wx * $torque($t))) - ($this->old - $this->new) * $torque($t)];
         }
         [$this->input, $this->output, $this->lastTorque] = [$w($seconds), $v($seconds), $torque($seconds)];
