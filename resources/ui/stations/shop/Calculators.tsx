@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { answer, api, asProblem, type Problem } from '../../lib/api';
 import { Loading, Panel, ProblemNote } from '../../parts/basics';
@@ -11,14 +11,21 @@ export function Calculators() {
     const list = useQuery({ queryKey: ['calc'], queryFn: () => answer(api.GET('/calc')) });
     const [params, setParams] = useSearchParams();
     const name = params.get('name') ?? 'fit.stack';
+    const shelf = useRef<HTMLElement>(null);
+    const loaded = list.isSuccess;
+    // Whoever comes by an address finds the calculator marked in the list beside it.
+    useEffect(() => {
+        const chosen = shelf.current?.querySelector<HTMLElement>('[aria-pressed="true"]');
+        if (shelf.current && chosen) shelf.current.scrollTop = chosen.offsetTop - shelf.current.offsetTop - shelf.current.clientHeight / 2;
+    }, [loaded]);
     if (!list.data) return <Loading what="the calculators" />;
     return (
         <>
             <h1 className="mb-2 text-3xl">Calculators</h1>
             <div className="grid items-start gap-3 lg:grid-cols-[16rem_1fr]">
-                <nav aria-label="Calculators" className="sheet flex flex-col">
+                <nav ref={shelf} aria-label="Calculators" className="sheet flex flex-col lg:sticky lg:top-28 lg:max-h-[calc(100vh-8rem)] lg:overflow-y-auto">
                     {list.data.calculators.map((c) => (
-                        <button key={c.name} type="button" aria-pressed={c.name === name} className={`min-h-11 border-b border-rule px-3 py-1 text-left ${c.name === name ? 'bg-enamel text-enamel-ink' : ''}`} onClick={() => setParams({ name: c.name })}>
+                        <button key={c.name} type="button" aria-pressed={c.name === name} className={`min-h-11 shrink-0 border-b border-rule px-3 py-1 text-left ${c.name === name ? 'bg-enamel text-enamel-ink' : ''}`} onClick={() => setParams({ name: c.name })}>
                             <strong>{c.name}</strong><span className="block text-sm opacity-85">{c.title}</span>
                         </button>
                     ))}
