@@ -100,6 +100,10 @@ final class ShiftFeelTest extends CoreTestCase
         yield 'an inner spring that touches on the way' => [$vehicle, [self::accumulator(['springs' => [self::SPRING, $inner]])]];
         yield 'line pressure below the end of the stroke' => [$vehicle, [self::accumulator(['line_kpa' => 700])]];
         yield 'springs so soft that the plates do not touch at first' => [$vehicle, [self::accumulator(['springs' => [['wire_mm' => 2.6] + self::SPRING]])]];
+        yield 'the old gear lets go too early' => [$vehicle, [self::accumulator(['letsGo_s' => 0.05])]];
+        yield 'before the plates touch' => [$vehicle, [self::accumulator(['letsGo_s' => 0.0, 'springs' => [['wire_mm' => 2.6] + self::SPRING]])]];
+        yield 'the old gear lets go too late' => [['roadLoad_n' => 2000] + $vehicle, [self::accumulator(['letsGo_s' => 0.4])]];
+        yield 'after the piston is at its end' => [$vehicle, [self::accumulator(['letsGo_s' => 0.5, 'stroke_mm' => 12])]];
         yield 'a big engine' => [['inputTorque_nm' => 500] + $vehicle, [self::accumulator()]];
     }
 
@@ -130,20 +134,19 @@ final class ShiftFeelTest extends CoreTestCase
         $conductance = 0.62 * M_PI / 4 * 4.0 * sqrt(2000 / 850);
         [$i, $j, $te] = [0.25, $vehicle === null ? 1e12 : $vehicle['mass_kg'] * ($vehicle['tyreRadius_mm'] / 1000 / $vehicle['axleRatio']) ** 2, $asked['inputTorque_nm']];
         $road = $vehicle === null ? 0.0 : ($asked['roadLoad_n'] ?? 0.0) * $vehicle['tyreRadius_mm'] / 1000 / $vehicle['axleRatio'];
-        [$w, $volume, $t, $heat, $took, $step] = [4500 * M_PI / 30, 0.0, 0.0, 0.0, null, 2e-6];
+        [$w, $volume, $t, $heat, $took, $free, $step, $flare, $lowest] = [4500 * M_PI / 30, 0.0, 0.0, 0.0, null, null, 2e-6, 0.0, INF];
+        $letsGo = $build['letsGo_s'] ?? null;
         $v = $w / 1.5;
         while ($w - $v > 0.0 && $t < 5.0) {
             $kpa = min($pressure($volume), $build['line_kpa']);
             $x = $torque($kpa);
-            if ($took === null) {
-                // In the old gear the shafts are tied: one equation for both, from the balance of the whole train.
-                $dv = (1.5 * $te - 0.5 * $x - $road) / ($j + $i * 2.25);
-                $dw = 1.5 * $dv;
-                $took = $x >= $te - $i * $dw ? $t : null;
-            }
-            if ($took !== null) {
-                [$dw, $dv] = [($te - $x) / $i, ($x - $road) / $j];
-            }
+            // In the old gear the shafts are tied: one equation for both, from the balance of the whole train.
+            $tied = (1.5 * $te - 0.5 * $x - $road) / ($j + $i * 2.25);
+            $took ??= $x >= $te - $i * 1.5 * $tied ? $t : null;
+            $free ??= ($letsGo === null ? $took !== null : $t >= $letsGo) ? $t : null;
+            [$dw, $dv] = $free === null ? [1.5 * $tied, $tied] : [($te - $x) / $i, ($x - $road) / $j];
+            $lowest = min($lowest, $free === null ? 1.5 * ($te - $i * $dw) - 0.5 * $x : $x);
+            $flare = max($flare, $w - 1.5 * $v);
             $heat += $x * ($w - $v) * $step;
             $w += $dw * $step;
             $v += $dv * $step;
@@ -152,7 +155,10 @@ final class ShiftFeelTest extends CoreTestCase
         }
         $this->assertTrue($out['completes']);
         $this->assertEqualsWithDelta((float) $took, $out['takeOver_s'], 1e-4);
-        $this->assertEqualsWithDelta($t - $took, $out['duration_s'], 1e-4);
+        $this->assertEqualsWithDelta($t - $free, $out['duration_s'], 1e-4);
+        $this->assertEqualsWithDelta($free - $took, $out['overlap_s'], 1e-4, 'above 0 both hold, below 0 none does');
+        $this->assertEqualsWithDelta($flare * 30 / M_PI, $out['flare_rpm'], 0.05);
+        $this->assertEqualsWithDelta($lowest, $out['outputTorque_nm']['lowest'], 0.3);
         $this->assertRelative($heat, $out['energy_j'], 1e-3);
         $this->assertRelative($x / $te, $out['bump'], 1e-3);
         $this->assertSame($volume < $window['volume_ml'], $out['endsInStroke']);
@@ -206,8 +212,26 @@ final class ShiftFeelTest extends CoreTestCase
         $this->assertArrayNotHasKey('feel', $row($this->calc('power.margin', array_diff_key($power, ['accumulators' => 0]))));
     }
 
+    public function test_a_gap_flares_and_an_overlap_ties_up(): void
+    {
+        $at = fn (?float $letsGo): array => $this->calc('shift.feel', self::shift(['inputTorque_nm' => 500], [self::accumulator($letsGo === null ? [] : ['letsGo_s' => $letsGo])]))['builds'][0];
+        $right = $at(null);
+        [$early, $late] = [$at($right['takeOver_s'] / 2), $at($right['takeOver_s'] + 0.1)];
+        $this->assertEqualsWithDelta([0.0, 0.0], [$right['overlap_s'], $right['flare_rpm']], 1e-9);
+        $this->assertGreaterThan(0.0, $early['flare_rpm']);
+        $this->assertEqualsWithDelta(0.0, $late['flare_rpm'], 1e-9);
+        $this->assertLessThan($right['outputTorque_nm']['lowest'], $late['outputTorque_nm']['lowest'], 'the output is braked while both hold');
+        $this->assertRelative(0.1, $late['overlap_s'], 1e-9);
+        // The output keeps its speed here, so a gap of constant torque 0 would run up by Te/I: the flare stays below it.
+        $this->assertLessThan(500 / 0.25 * $right['takeOver_s'] / 2 * 30 / M_PI, $early['flare_rpm']);
+        $exact = $at($right['takeOver_s']);
+        $this->assertRelative($right['energy_j'], $exact['energy_j'], 1e-9, 'just in time is just in time');
+    }
+
     public function test_bad_data_is_refused_with_its_place(): void
     {
+        $oneWay = ['elements' => [['id' => 'B', 'kind' => 'one-way', 'a' => 'sun', 'b' => 'case', 'locks' => 'negative'], self::TRAIN['elements'][1]]];
+        $this->assertRefused('shift.feel', self::shift($oneWay, [self::accumulator(['letsGo_s' => 0.1])]), 'one-way', '/builds/0/letsGo_s');
         $this->assertRefused('shift.feel', self::shift(['from' => '2', 'to' => '1']), 'upshift', '/to');
         $this->assertRefused('shift.feel', self::shift(['to' => '9']), 'unknown-gear', '/to');
         $this->assertRefused('shift.feel', self::shift(['element' => 'B']), 'on-coming', '/element');

@@ -115,7 +115,7 @@ final class BuildTest extends TestCase
         $this->assertLessThan($stock['energy_j'], $short['energy_j'], 'quicker is cooler');
 
         $feels = $this->getJson('/api/catalog/families/RD4')->assertOk()->json('shiftFeels');
-        $this->assertSame([['1', '2', 'B2'], ['2', '3', 'C3'], ['3', '4', 'B2']], array_map(fn (array $f) => [$f['from'], $f['to'], $f['element']], $feels));
+        $this->assertSame([['1', '2', 'B2', false], ['2', '3', 'C3', true], ['3', '4', 'B2', true]], array_map(fn (array $f) => [$f['from'], $f['to'], $f['element'], $f['timed']], $feels), 'from first gear a one-way clutch lets go by itself');
         $names = array_column($feels[0]['builds'], 'name');
         $this->assertSame('As made', $names[0]);
         $this->assertSame([], array_diff(['Accumulators, stiffer springs', 'Accumulators, stroke cut to 1.0 in', 'Accumulators blocked solid', 'Wide band', 'Raised pressure spring'], $names));

@@ -30,17 +30,29 @@ final class CompareShiftFeel implements Calculator
         $rpm = $in->number('inputSpeed_rpm', above: 0.0);
         $setting = ShiftSetting::untimed($in);
         $setting->inertia > 0.0 || throw $in->at('inputInertia_kgm2')->fail('range', 'Without inertia at the input there is nothing to pull down.');
+        $off = array_diff($chart[$in->name('from')], $chart[$in->name('to')]);
         $builds = [];
         foreach ($in->list('builds', 1) as $build) {
             $accumulator = Accumulator::read($build);
             $accumulator->hasFeed() || throw $build->at('feed')->fail('missing', 'An accumulator needs the orifice it fills through.');
             $own = $build->optional('capacity');
             $pack = $own === null ? $capacity : Capacity::read($own, $nodes);
-            $feel = ShiftFeel::of($element, $pack, $accumulator, $from, $to, $build->number('line_kpa', above: 0.0), $engine, $rpm, $setting);
+            $feel = ShiftFeel::of($element, $pack, $accumulator, $from, $to, $build->number('line_kpa', above: 0.0), $engine, $rpm, $setting, self::letsGo($build, $train, $off));
             $builds[] = ['name' => $build->name('name')] + ($feel ?? throw ($own ?? $in->at('capacity'))->fail('pressure', 'Pressure does not govern this element: there is no feel to compare.'));
         }
 
         return ['builds' => $builds, 'assumptions' => ShiftFeel::ASSUMPTIONS];
+    }
+
+    /** @param  array<int, string>  $off */
+    private static function letsGo(Input $build, Train $train, array $off): ?float
+    {
+        if (! $build->has('letsGo_s')) {
+            return null;
+        }
+        array_filter($off, static fn (string $id): bool => $train->elements[$id]->kind !== 'one-way') !== [] || throw $build->at('letsGo_s')->fail('one-way', 'Nothing here can let go too early or too late: a one-way clutch lets go by itself.');
+
+        return $build->number('letsGo_s', min: 0.0);
     }
 
     /** @return array<string, list<string>> gear => what is applied in it */

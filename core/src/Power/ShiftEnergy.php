@@ -78,7 +78,7 @@ final class ShiftEnergy implements Calculator
                         $feel = self::feel($hardware, $id, $gear, $before['solved'], $torque, $rpm, $setting);
                         $held = $feel['torque_nm'] ?? abs($share) * $through;
                         $energy = $feel['energy_j'] ?? $held * abs($first) * $speed / 2.0 * $setting->time;
-                        $row = ['element' => $id, 'slipBefore_rpm' => $first * $rpm, 'torque_nm' => $held, 'energy_j' => $energy, 'meanPower_kw' => $feel['meanPower_kw'] ?? $energy / $setting->time / 1000.0] + ($feel === null ? [] : ['feel' => array_diff_key($feel, ['torque_nm' => 0, 'energy_j' => 0, 'engineWork_j' => 0, 'meanPower_kw' => 0, 'curve' => 0])]);
+                        $row = ['element' => $id, 'slipBefore_rpm' => $first * $rpm, 'torque_nm' => $held, 'energy_j' => $energy, 'meanPower_kw' => $feel['meanPower_kw'] ?? $energy / $setting->time / 1000.0] + ($feel === null ? [] : ['feel' => array_diff_key($feel, ['torque_nm' => 0, 'energy_j' => 0, 'engineWork_j' => 0, 'meanPower_kw' => 0, 'overlap_s' => 0, 'flare_rpm' => 0, 'curve' => 0])]);
                         if (isset($areas[$id])) {
                             $row['perArea_j_mm2'] = $energy / $areas[$id];
                             $row += isset($limits[$id]) ? ['limit_j_mm2' => $limits[$id], 'over' => $row['perArea_j_mm2'] > $limits[$id]] : [];

@@ -18,7 +18,14 @@ final class ShiftMotion
 
     public float $time = 0.0;
 
-    public float $tookOver = 0.0;
+    /** Seconds until the on-coming element carries all; null while it does not. */
+    public ?float $tookOver = null;
+
+    /** N.m; it turns only where a piece begins or ends. */
+    public float $lowestOutput = INF;
+
+    /** The most the input ran up above the old gear, rad/s. */
+    public float $flare = 0.0;
 
     public float $heat = 0.0;
 
@@ -32,11 +39,13 @@ final class ShiftMotion
 
     private float $output;
 
-    private bool $taken = false;
+    /** The old gear has let go. */
+    private bool $free = false;
 
     private bool $finished = false;
 
-    public function __construct(private readonly float $engine, private float $input, private readonly float $old, private readonly float $new, private readonly ShiftSetting $setting)
+    /** @param  float|null  $letsGo  seconds at which the off-going element lets go; null: at the moment it carries nothing */
+    public function __construct(private readonly float $engine, private float $input, private readonly float $old, private readonly float $new, private readonly ShiftSetting $setting, private readonly ?float $letsGo)
     {
         $this->output = $input / $old;
         [$i, $j] = [$setting->inertia, $setting->load?->inertia()];
@@ -60,20 +69,21 @@ final class ShiftMotion
         $presses = $middle > $from;
         $x = $presses ? [$perKpa * ($line - $piece['root'] ** 2 - $from), 2.0 * $perKpa * $piece['root'] * $piece['rate'], -$perKpa * $piece['rate'] ** 2] : [0.0, 0.0, 0.0];
         $torque = static fn (float $t): float => $x[0] + ($x[1] + $x[2] * $t) * $t;
-        if (! $this->taken && $presses && $perKpa * ($middle - $from) >= $this->takeOver) {
-            $this->taken = true;
+        if ($this->tookOver === null && $presses && $perKpa * ($middle - $from) >= $this->takeOver) {
             $this->tookOver = $this->time;
         }
+        $before = $this->free;
+        $this->free = $this->letsGo === null ? $this->tookOver !== null : $this->time >= $this->letsGo - 1e-12;
         [[$w0, $wx], [$v0, $vx]] = $this->rates();
         $sum = static fn (float $t): float => ($x[0] + ($x[1] / 2.0 + $x[2] / 3.0 * $t) * $t) * $t;
-        [$input, $output] = [$this->input, $this->output];
+        [$input, $shaft] = [$this->input, $this->output];
         $w = static fn (float $t): float => $input + $w0 * $t + $wx * $sum($t);
-        $v = static fn (float $t): float => $output + $v0 * $t + $vx * $sum($t);
+        $v = static fn (float $t): float => $shaft + $v0 * $t + $vx * $sum($t);
         $slip = fn (float $t): float => $w($t) - $this->new * $v($t);
-        $seconds = $this->taken ? self::firstZero($slip, $piece['seconds'], $w0 + $wx * $x[0] - $this->new * ($v0 + $vx * $x[0])) : $piece['seconds'];
+        $seconds = $this->free ? self::firstZero($slip, $piece['seconds'], $w0 + $wx * $x[0] - $this->new * ($v0 + $vx * $x[0])) : $piece['seconds'];
         if ($seconds === null) {
             $seconds = $piece['seconds'];
-        } elseif ($this->taken) {
+        } elseif ($this->free) {
             $this->finished = true;
         }
         if (! is_finite($seconds)) {
@@ -84,11 +94,15 @@ final class ShiftMotion
             $this->heat += $weight * $seconds * $torque($t) * $slip($t);
             $this->work += $weight * $seconds * $this->engine * $w($t);
         }
-        for ($n = $this->curve === [] ? 0 : 1; $n <= self::SAMPLES; $n++) {
+        for ($n = $this->curve === [] || $this->free !== $before ? 0 : 1; $n <= self::SAMPLES; $n++) {
             $t = $seconds * $n / self::SAMPLES;
-            $this->curve[] = ['t' => $this->time + $t, 'pressure_kpa' => $pressure($t), 'input_rpm' => $w($t) * 30.0 / M_PI, 'output_nm' => $this->taken ? $this->new * $torque($t) : $this->old * ($this->engine - $this->setting->inertia * ($w0 + $wx * $torque($t))) - ($this->old - $this->new) * $torque($t)];
+            $output = $this->free ? $this->new * $torque($t) : $this->old * ($this->engine - $this->setting->inertia * ($w0 + $wx * $torque($t))) - ($this->old - $this->new) * $torque($t);
+            $this->lowestOutput = min($this->lowestOutput, $output);
+            $this->curve[] = ['t' => $this->time + $t, 'pressure_kpa' => $pressure($t), 'input_rpm' => $w($t) * 30.0 / M_PI, 'output_nm' => $output];
         }
         [$this->input, $this->output, $this->lastTorque] = [$w($seconds), $v($seconds), $torque($seconds)];
+        // The input stops running up where the element carries all of the engine, and a piece ends there.
+        $this->flare = max($this->flare, $this->input - $this->old * $this->output);
         $this->time += $seconds;
     }
 
@@ -98,7 +112,7 @@ final class ShiftMotion
         $i = $this->setting->inertia;
         $j = $this->setting->load?->inertia();
         $road = $this->setting->road();
-        if ($this->taken) {
+        if ($this->free) {
             return [[$this->engine / $i, -1.0 / $i], $j === null ? [0.0, 0.0] : [-$road / $j, $this->new / $j]];
         }
         if ($j === null) {

@@ -111,7 +111,7 @@ describe('Drive', () => {
         expect(screen.getByText('0.89 of 0.5 J/mm², too hot')).toBeTruthy();
     });
     it('tells how long an accumulator lets a shift take, and one that never takes over', () => {
-        const feel = { completes: true, start_kpa: 312, end_kpa: 867, line_kpa: 1000, fills: true, fill_s: 0.6, endsInStroke: false, takeOver_s: 0.19, duration_s: 0.44, bump: 1.9, outputTorque_nm: { before: 854, peak: 931, after: 488 } };
+        const feel = { completes: true, start_kpa: 312, end_kpa: 867, line_kpa: 1000, fills: true, fill_s: 0.6, endsInStroke: false, takeOver_s: 0.19, duration_s: 0.44, bump: 1.9, outputTorque_nm: { before: 854, lowest: 488, peak: 931, after: 488 } };
         const shift = (f: object) => ({ from: '1', to: '2', on: ['B2'], off: [], inputDrop_rpm: 1900, outputTorque_nm: { before: 854, during: 616, after: 488 }, elements: [{ element: 'B2', slipBefore_rpm: -3000, torque_nm: 250, energy_j: 30600, feel: { ...feel, ...f } }] });
         const { rerender } = render(<Drive spec={spec({ margins: margins({ shifts: [shift({})] }) })} />);
         const row = () => screen.getByRole('row', { name: /1 to 2/ }).textContent!;

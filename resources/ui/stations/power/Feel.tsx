@@ -7,11 +7,14 @@ import type { Train } from './trains';
 type Json = Record<string, unknown>;
 type Feels = Schemas['Family']['shiftFeels'];
 type Window = { start_kpa: number; end_kpa: number; volume_ml: number; fills: boolean; fill_s?: number; curve: { volume_ml: number; pressure_kpa: number }[] };
-type Shift = { completes: boolean; endsInStroke?: boolean; takeOver_s?: number; duration_s?: number; bump?: number; energy_j?: number; outputTorque_nm?: { before: number; peak: number; after: number }; curve: { t: number; pressure_kpa: number; output_nm: number }[] };
+type Shift = { completes: boolean; endsInStroke?: boolean; takeOver_s?: number; duration_s?: number; overlap_s?: number; flare_rpm?: number; bump?: number; energy_j?: number; outputTorque_nm?: { before: number; lowest: number; peak: number; after: number }; curve: { t: number; pressure_kpa: number; output_nm: number }[] };
 type Drive = { torque: string; speed: string; inertia: string; mass: string; axle: string; radius: string };
 
 /** Where each field stands in an accumulator as the calculators read it. */
 const FIELDS = [['pistonDiameter_mm', 'Piston (mm)'], ['springs/0/wire_mm', 'Wire (mm)'], ['springs/0/meanDiameter_mm', 'Coil, mean (mm)'], ['springs/0/activeCoils', 'Active coils'], ['springs/0/freeLength_mm', 'Free length (mm)'], ['installedLength_mm', 'Installed (mm)'], ['stroke_mm', 'Stroke (mm)'], ['feed/diameter_mm', 'Feed orifice (mm)'], ['line_kpa', 'Line pressure (kPa)']] as const;
+
+/** When the off-going element lets go; left empty it does so just in time. */
+const LETS_GO = 'letsGo_s';
 
 const at = (node: unknown, path: string): unknown => path.split('/').reduce<unknown>((n, key) => (n as Json | undefined)?.[key], node);
 const number = (s: string) => (s.trim() === '' || Number.isNaN(Number(s)) ? s : Number(s));
@@ -21,7 +24,8 @@ function edited(build: Json, edits: Record<string, string>): Json {
     Object.entries(edits).forEach(([path, value]) => {
         const keys = path.split('/');
         const holder = at(out, keys.slice(0, -1).join('/')) as Json | undefined;
-        (keys.length === 1 ? out : holder ?? out)[keys.at(-1)!] = number(value);
+        if (path === LETS_GO && value.trim() === '') delete out[path];
+        else (keys.length === 1 ? out : holder ?? out)[keys.at(-1)!] = number(value);
     });
     return out;
 }
@@ -52,7 +56,7 @@ function Compared({ train, shift, builds, drive }: { train: Train; shift?: Feels
         let stale = false;
         const timer = setTimeout(async () => {
             const run = (name: string, body: object) => api.POST('/calc/{name}', { params: { path: { name } }, body: body as never });
-            const window = await run('accumulator.window', { builds: asked.map((b) => Object.fromEntries(Object.entries(b).filter(([k]) => k !== 'capacity'))) });
+            const window = await run('accumulator.window', { builds: asked.map((b) => Object.fromEntries(Object.entries(b).filter(([k]) => k !== 'capacity' && k !== LETS_GO))) });
             const feel = shift && window.data ? await run('shift.feel', { ...train, from: shift.from, to: shift.to, element: shift.element, capacity: shift.capacity, inputTorque_nm: number(drive.torque), inputSpeed_rpm: number(drive.speed), inputInertia_kgm2: number(drive.inertia), vehicle: { mass_kg: number(drive.mass), axleRatio: number(drive.axle), tyreRadius_mm: number(drive.radius) }, builds: asked }) : null;
             if (stale) return;
             const failed = [window, feel].find((r) => r?.error);
@@ -77,26 +81,27 @@ function Compared({ train, shift, builds, drive }: { train: Train; shift?: Feels
                                 const given = at(builds[chosen[which]], path);
                                 return given === undefined ? null : <Field key={path} label={label} inputMode="decimal" value={edits[which][path] ?? String(given)} problem={fieldProblem(problem, `/builds/${side}/${path}`)} onChange={(v) => edit({ ...edits, [which]: { ...edits[which], [path]: v } })} />;
                             })}
+                            {shift?.timed && <Field label="Old gear lets go at (s)" inputMode="decimal" value={edits[which][LETS_GO] ?? ''} hint="empty: just in time" problem={fieldProblem(problem, `/builds/${side}/${LETS_GO}`)} onChange={(v) => edit({ ...edits, [which]: { ...edits[which], [LETS_GO]: v } })} />}
                         </div>
                         {(builds[chosen[which]]!.springs as unknown[]).length === 0 && <p className="mt-1 text-sm">No spring: the piston is blocked.</p>}
                     </fieldset>
                 ))}
             </div>
-            <ProblemNote problem={problem} except={[0, 1].flatMap((side) => FIELDS.map(([path]) => `/builds/${side}/${path}`))} />
-            {got && <Results windows={got.windows} shifts={got.shifts} />}
+            <ProblemNote problem={problem} except={[0, 1].flatMap((side) => [...FIELDS.map(([path]) => path), LETS_GO].map((path) => `/builds/${side}/${path}`))} />
+            {got && <Results windows={got.windows} shifts={got.shifts} timed={shift?.timed ?? false} />}
         </>
     );
 }
 
 const seconds = (s: number | undefined) => (s === undefined ? '–' : `${s.toFixed(2)} s`);
 
-function Results({ windows, shifts }: { windows: Window[]; shifts: Shift[] | null }) {
+function Results({ windows, shifts, timed }: { windows: Window[]; shifts: Shift[] | null; timed: boolean }) {
     const rows: [string, (w: Window, s?: Shift) => React.ReactNode][] = [
         ['Starts to move at', (w) => `${w.start_kpa.toFixed(0)} kPa`], ['End of the stroke at', (w) => `${w.end_kpa.toFixed(0)} kPa`], ['Takes up', (w) => `${w.volume_ml.toFixed(1)} mL`], ['Full after', (w) => (w.fills ? seconds(w.fill_s) : 'never: line pressure is lower')],
     ];
     if (shifts) {
         rows.push(
-            ['Takes over after', (_, s) => (s!.completes ? seconds(s!.takeOver_s) : <Mark kind="bad">does not hold this torque</Mark>)], ['Then pulls the input down in', (_, s) => seconds(s!.duration_s)], ['Ends', (_, s) => (s!.completes ? (s!.endsInStroke ? 'while the piston still gives way' : 'at line pressure, the piston at its end') : '–')],
+            ['Takes over after', (_, s) => (s!.completes ? seconds(s!.takeOver_s) : <Mark kind="bad">does not hold this torque</Mark>)], ...(timed ? [['Old gear lets go', (_, s) => <LetsGo shift={s!} />] as (typeof rows)[number]] : []), ['Then pulls the input down in', (_, s) => seconds(s!.duration_s)], ['Ends', (_, s) => (s!.completes ? (s!.endsInStroke ? 'while the piston still gives way' : 'at line pressure, the piston at its end') : '–')],
             ['Output torque: before, highest, after', (_, s) => (s!.outputTorque_nm ? `${s!.outputTorque_nm.before.toFixed(0)}, ${s!.outputTorque_nm.peak.toFixed(0)}, ${s!.outputTorque_nm.after.toFixed(0)} N.m` : '–')], ['Jolt', (_, s) => (s!.bump === undefined ? '–' : `×${s!.bump.toFixed(2)}`)], ['Heat in the element', (_, s) => (s!.energy_j === undefined ? '–' : `${(s!.energy_j / 1000).toFixed(1)} kJ`)],
         );
     }
@@ -114,6 +119,14 @@ function Results({ windows, shifts }: { windows: Window[]; shifts: Shift[] | nul
             ) : <Chart title="Pressure over oil taken up" y="kPa" x="mL" lines={windows.map((w) => w.curve.map((p) => [p.volume_ml, p.pressure_kpa]))} />}
         </div>
     );
+}
+
+/** A gap flares, an overlap ties up. */
+function LetsGo({ shift: s }: { shift: Shift }) {
+    if (s.overlap_s === undefined) return '–';
+    if (s.overlap_s < -0.0005) return <><Mark kind="bad">flare</Mark> {seconds(-s.overlap_s)} too early, the input runs up {s.flare_rpm!.toFixed(0)} rev/min</>;
+    if (s.overlap_s > 0.0005) return <><Mark kind="bad">tie-up</Mark> {seconds(s.overlap_s)} too late, the output falls to {s.outputTorque_nm!.lowest.toFixed(0)} N.m</>;
+    return 'just in time';
 }
 
 /** Before and after as two lines over one scale from nothing. */

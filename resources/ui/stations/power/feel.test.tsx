@@ -15,11 +15,11 @@ const drive = { torque: '300', speed: '4600', inertia: '0.22', mass: '1900', axl
 const spring = { wire_mm: 3.6, meanDiameter_mm: 24, activeCoils: 12, freeLength_mm: 122, modulus_gpa: 79.3 };
 const build = (name: string, more: object = {}) => ({ name, line_kpa: 1000, pistonDiameter_mm: 32, springs: [spring], installedLength_mm: 97, stroke_mm: 44.5, feed: { diameter_mm: 2.05, dischargeCoefficient: 0.62, density: 850 }, ...more });
 const feels = [
-    { from: '1', to: '2', element: 'B2', name: 'Second band', inputInertia_kgm2: 0.22, capacity: { kind: 'band' }, builds: [build('As made'), build('Blocked', { springs: [], stroke_mm: 0 })] },
-    { from: '2', to: '3', element: 'C3', name: 'High clutch', inputInertia_kgm2: 0.22, capacity: { kind: 'clutch' }, builds: [build('As made')] },
+    { from: '1', to: '2', element: 'B2', name: 'Second band', timed: false, inputInertia_kgm2: 0.22, capacity: { kind: 'band' }, builds: [build('As made'), build('Blocked', { springs: [], stroke_mm: 0 })] },
+    { from: '2', to: '3', element: 'C3', name: 'High clutch', timed: true, inputInertia_kgm2: 0.22, capacity: { kind: 'clutch' }, builds: [build('As made')] },
 ];
 const window = { start_kpa: 312, end_kpa: 867, volume_ml: 35.8, fills: true, fill_s: 0.6, curve: [{ volume_ml: 0, pressure_kpa: 312 }, { volume_ml: 35.8, pressure_kpa: 867 }] };
-const shift = { completes: true, endsInStroke: true, takeOver_s: 0.19, duration_s: 0.44, bump: 1.5, energy_j: 30600, outputTorque_nm: { before: 854, peak: 931, after: 488 }, curve: [{ t: 0, pressure_kpa: 312, output_nm: 800 }, { t: 0.63, pressure_kpa: 860, output_nm: 931 }] };
+const shift = { completes: true, endsInStroke: true, takeOver_s: 0.19, duration_s: 0.44, overlap_s: 0, flare_rpm: 0, bump: 1.5, energy_j: 30600, outputTorque_nm: { before: 854, lowest: 488, peak: 931, after: 488 }, curve: [{ t: 0, pressure_kpa: 312, output_nm: 800 }, { t: 0.63, pressure_kpa: 860, output_nm: 931 }] };
 
 let asked: { name: string; body: Record<string, never> & { builds: Record<string, unknown>[] } }[] = [];
 let refuse: object | null = null;
@@ -32,6 +32,7 @@ beforeEach(() => {
         if (r.method === 'GET') return Response.json({ example: { input: { builds: [build('stock'), build('shortened', { stroke_mm: 25 })] } } });
         asked.push({ name, body: await r.clone().json() });
         if (refuse) return Response.json(refuse, { status: 422, headers: { 'Content-Type': 'application/problem+json' } });
+        if (name === 'shift.feel' && asked.at(-1)!.body.builds.some((b) => 'letsGo_s' in b)) return Response.json({ builds: [{ ...shift, overlap_s: -0.05, flare_rpm: 212 }, { ...shift, overlap_s: 0.08, outputTorque_nm: { ...shift.outputTorque_nm, lowest: 231 } }] });
         return Response.json({ builds: name === 'shift.feel' ? [shift, { ...shift, completes: false, takeOver_s: undefined, duration_s: undefined, bump: undefined, energy_j: undefined, outputTorque_nm: undefined }] : [window, { ...window, fills: false, fill_s: undefined }] });
     };
 });
@@ -87,6 +88,23 @@ describe('Feel', () => {
         await settle();
         expect((asked.at(-1)!.body as unknown as { element: string }).element).toBe('C3');
         expect(screen.getByRole('region', { name: 'Feel: High clutch, 2 to 3' })).toBeTruthy();
+    });
+    it('tells a flare and a tie-up where the old gear lets go by command, and asks for no time where it does so by itself', async () => {
+        await show(feels);
+        expect(screen.queryByLabelText('Old gear lets go at (s)')).toBeNull();
+        fireEvent.click(screen.getByText(/^2 to 3/));
+        await settle();
+        expect(row(/Old gear lets go/)).toContain('just in time');
+        const early = within(screen.getByRole('group', { name: 'Before' })).getByLabelText('Old gear lets go at (s)');
+        fireEvent.change(early, { target: { value: '0.05' } });
+        await settle();
+        expect(asked.at(-1)!.body.builds[0]!.letsGo_s).toBe(0.05);
+        expect(asked.at(-2)!.body.builds.some((b) => 'letsGo_s' in b), 'the accumulator alone knows of no such time').toBe(false);
+        expect(row(/Old gear lets go/)).toContain('flare 0.05 s too early, the input runs up 212 rev/min');
+        expect(row(/Old gear lets go/)).toContain('tie-up 0.08 s too late, the output falls to 231 N.m');
+        fireEvent.change(early, { target: { value: ' ' } });
+        await settle();
+        expect('letsGo_s' in asked.at(-1)!.body.builds[0]!).toBe(false);
     });
     it('compares accumulators alone where no shift is described', async () => {
         await show([]);
