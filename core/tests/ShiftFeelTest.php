@@ -224,6 +224,7 @@ final class ShiftFeelTest extends CoreTestCase
         $this->assertRelative(0.1, $late['overlap_s'], 1e-9);
         // The output keeps its speed here, so a gap of constant torque 0 would run up by Te/I: the flare stays below it.
         $this->assertLessThan(500 / 0.25 * $right['takeOver_s'] / 2 * 30 / M_PI, $early['flare_rpm']);
+        $this->assertTrue($at(123456.789)['completes'], 'however late');
         $exact = $at($right['takeOver_s']);
         $this->assertRelative($right['energy_j'], $exact['energy_j'], 1e-9, 'just in time is just in time');
     }

@@ -73,7 +73,7 @@ final class ShiftMotion
             $this->tookOver = $this->time;
         }
         $before = $this->free;
-        $this->free = $this->letsGo === null ? $this->tookOver !== null : $this->time >= $this->letsGo - 1e-12;
+        $this->free = $this->letsGo === null ? $this->tookOver !== null : $this->time >= $this->letsGo * (1.0 - 1e-9) - 1e-12;
         [[$w0, $wx], [$v0, $vx]] = $this->rates();
         $sum = static fn (float $t): float => ($x[0] + ($x[1] / 2.0 + $x[2] / 3.0 * $t) * $t) * $t;
         [$input, $shaft] = [$this->input, $this->output];
