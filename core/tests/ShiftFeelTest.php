@@ -186,6 +186,21 @@ final class ShiftFeelTest extends CoreTestCase
         });
     }
 
+    public function test_the_curve_leaps_where_the_piston_comes_to_its_end(): void
+    {
+        $out = $this->calc('shift.feel', self::shift([], [self::accumulator(['stroke_mm' => 6])]))['builds'][0];
+        $leaps = array_values(array_filter($out['curve'], fn (array $p): bool => abs($p['t'] - $out['fill_s']) < 1e-9));
+        $this->assertCount(2, $leaps, 'one moment, two pressures');
+        $this->assertRelative($out['end_kpa'], $leaps[0]['pressure_kpa'], 1e-9);
+        $this->assertRelative(950.0, $leaps[1]['pressure_kpa'], 1e-9);
+        $times = array_column($out['curve'], 't');
+        $this->assertSame($times, (function (array $t): array {
+            sort($t);
+
+            return $t;
+        })($times), 'time never runs back');
+    }
+
     public function test_firmer_is_quicker(): void
     {
         $time = fn (array $other): float => (fn (array $b): float => $b['takeOver_s'] + $b['duration_s'])($this->calc('shift.feel', self::shift([], [self::accumulator($other)]))['builds'][0]);

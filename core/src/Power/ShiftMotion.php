@@ -94,7 +94,10 @@ final class ShiftMotion
             $this->heat += $weight * $seconds * $torque($t) * $slip($t);
             $this->work += $weight * $seconds * $this->engine * $w($t);
         }
-        for ($n = $this->curve === [] || $this->free !== $before ? 0 : 1; $n <= self::SAMPLES; $n++) {
+        // The end of the piece before is not written twice, unless the pressure leaps there or the old gear lets go.
+        $last = end($this->curve);
+        $goesOn = $last !== false && $this->free === $before && abs($last['pressure_kpa'] - $pressure(0.0)) < 1e-6;
+        for ($n = $goesOn ? 1 : 0; $n <= self::SAMPLES; $n++) {
             $t = $seconds * $n / self::SAMPLES;
             $output = $this->free ? $this->new * $torque($t) : $this->old * ($this->engine - $this->setting->inertia * ($w0 + $wx * $torque($t))) - ($this->old - $this->new) * $torque($t);
             $this->lowestOutput = min($this->lowestOutput, $output);

@@ -50,6 +50,12 @@ function Fit({ place: p, card, onCard, editable }: { place: Place; editable: boo
     const result = proposal?.result as { feasible: boolean; reason?: string; best?: Choice; alternatives: Choice[]; nearest?: Choice & { shortBy: number } } | undefined;
     return (
         <Panel title={p.name} aside={<Source source={p.source} confidence={p.confidence} />} id={`place-${p.code}`}>
+            {p.forOptions.length > 0 && (
+                <p className="mb-2 border-l-4 border-warn bg-sheet px-3 py-2">
+                    <Mark kind="warn">Not the usual stack</Mark> {p.fixed.length > 0 && <strong>{p.fixed.map((f) => `${f.count} × ${f.name}`).join(', ')}</strong>}
+                    <span className="block text-sm">Changed for: {p.forOptions.join('; ')}</span>
+                </p>
+            )}
             <div className="grid gap-3 sm:grid-cols-[auto_1fr]">
                 <div>
                     <p className="font-head text-5xl num">{last ? `${formatValue(last.value, last.unit)} ${last.unit}` : '–'}</p>
@@ -59,7 +65,6 @@ function Fit({ place: p, card, onCard, editable }: { place: Place; editable: boo
                 <div className="text-sm">
                     <p>{p.how}</p>
                     <HouseNote house={p.house} />
-                    {p.forOptions.length > 0 && <p><Mark kind="warn">Not the usual stack</Mark> changed for: <strong>{p.forOptions.join(', ')}</strong></p>}
                     {p.note && <p>{p.note}</p>}
                     {p.tooTight && <p className="text-faint">Too tight {p.tooTight}; too loose {p.tooLoose}.</p>}
                     {p.fit && <p className="mt-1"><strong>Fitted:</strong> {p.fit.picks.map((k) => `${k.count} × ${k.part}`).join(', ')}; predicted <strong className="num">{formatValue(p.fit.predicted, p.unit)} {p.unit}</strong> <span className="text-faint">{p.fit.by}</span></p>}

@@ -23,12 +23,16 @@ export function ComparePage() {
     const vehicle = build.order?.vehicle;
     return (
         <>
-            <div className="no-print mb-3 flex items-center gap-3"><Link className="underline" to={`/units/${coreTag}/order`}>back to the order</Link><button type="button" className="btn btn-main" onClick={() => print()}>Print the comparison</button></div>
+            <div className="no-print mb-3 flex items-center gap-3"><Link className="underline" to={`/units/${coreTag}/order`}>back to the order</Link>{build.packages.length > 0 && <button type="button" className="btn btn-main" onClick={() => print()}>Print the comparison</button>}</div>
             <article className="sheet p-6">
                 <header className="mb-3 flex justify-between"><div><h1 className="text-3xl">Packages compared</h1><p>{customer?.name ?? 'for the shelf'}{vehicle && `, ${vehicle.name}`}</p></div><p className="text-right">Vast Yard<br />{coreTag}<br />{card.data.variant?.name}</p></header>
                 {duty && <p className="mb-2 num">For {duty.engineTorque_nm.toFixed(0)} N.m{duty.mass_kg && `, ${duty.mass_kg.toFixed(0)} kg`}{duty.axleRatio && `, axle ${duty.axleRatio}`}{duty.tyre && `, ${duty.tyre}`}; shifts at {duty.shiftSpeed_rpm.toFixed(0)} rev/min; pulls away on {duty.grade_pct} %.</p>}
-                {build.packages.length > 0 ? <Table number={coreTag} packages={build.packages} vehicle={vehicle?.code ?? null} duty={dutyOf(build.order?.lines)} /> : <p>This build is released: its package is frozen, and there is nothing left to choose.</p>}
-                <p className="mt-3 text-sm text-faint">What is alike in all packages is left out.</p>
+                {build.packages.length > 0 ? (
+                    <>
+                        <Table number={coreTag} packages={build.packages} vehicle={vehicle?.code ?? null} duty={dutyOf(build.order?.lines)} />
+                        <p className="mt-3 text-sm text-faint">What is alike in all packages is left out.</p>
+                    </>
+                ) : <p>This build is released: its package is frozen, and there is nothing left to choose.</p>}
             </article>
         </>
     );

@@ -27,7 +27,7 @@ export function Drive({ spec }: { spec: Schemas['Spec'] }) {
                                     <th scope="row" className="td text-left font-head text-xl whitespace-nowrap">{s.from} to {s.to}</th>
                                     <td className="td num whitespace-nowrap">{roadSpeed(spec, s.from)}</td>
                                     <td className="td">{s.on.map((id) => spec.elements?.[id] ?? id).join(', ') || 'nothing'}</td>
-                                    <td className="td num">{s.elements.map((e) => <Takes key={e.element} feel={e.feel} />)}</td>
+                                    <td className="td num">{s.elements.map((e) => <Takes key={e.element} element={e} />)}</td>
                                     <td className="td num whitespace-nowrap">{s.elements.map((e) => `${(e.energy_j / 1000).toFixed(1)} kJ`).join(', ') || 'not determined'}</td>
                                     <td className="td num whitespace-nowrap">{s.elements.map((e) => (e.over ? <Mark key={e.element} kind="bad">{heat(e)}, too hot</Mark> : <span key={e.element} className="block">{heat(e)}</span>))}</td>
                                     <td className="td num">{s.outputTorque_nm.before.toFixed(0)}, {(s.elements.find((e) => e.feel?.outputTorque_nm)?.feel?.outputTorque_nm?.peak ?? s.outputTorque_nm.during).toFixed(0)}, then {s.outputTorque_nm.after.toFixed(0)} N.m</td>
@@ -42,13 +42,13 @@ export function Drive({ spec }: { spec: Schemas['Spec'] }) {
     );
 }
 
-type FeelOf = NonNullable<NonNullable<Schemas['Spec']['margins']>['shifts']>[number]['elements'][number]['feel'];
+type ShiftElement = NonNullable<NonNullable<Schemas['Spec']['margins']>['shifts']>[number]['elements'][number];
 
-/** How long the accumulator lets the shift take, and whether it cushions all of it. */
-function Takes({ feel }: { feel: FeelOf }) {
-    if (!feel) return <span className="block text-faint">assumed</span>;
+/** How long the accumulator lets the shift take, and whether it cushions all of it; else the time that was assumed. */
+function Takes({ element: { feel, energy_j, meanPower_kw } }: { element: ShiftElement }) {
+    if (!feel) return <span className="block text-faint">{meanPower_kw ? `${(energy_j / 1000 / meanPower_kw).toFixed(2)} s assumed` : 'assumed'}</span>;
     if (!feel.completes) return <Mark kind="bad">does not take over</Mark>;
-    return <span className="block"><strong>{feel.duration_s!.toFixed(2)} s</strong> after {feel.takeOver_s!.toFixed(2)} s{feel.endsInStroke ? '' : ', ends at line pressure'}</span>;
+    return <span className="block"><strong>{(feel.takeOver_s! + feel.duration_s!).toFixed(2)} s</strong>, carries after {feel.takeOver_s!.toFixed(2)} s{feel.endsInStroke ? '' : '; ends at line pressure'}</span>;
 }
 
 const roadSpeed = (spec: Schemas['Spec'], gear: string) => {

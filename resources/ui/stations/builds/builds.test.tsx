@@ -102,9 +102,10 @@ describe('Drive', () => {
         expect(screen.getByText(/With mass, axle and tyre/)).toBeTruthy();
     });
     it('lists the heat of each shift against its lining, too hot in words', () => {
-        const shift = (over: boolean) => ({ from: '1', to: '2', on: ['B2'], off: [], inputDrop_rpm: 1900, outputTorque_nm: { before: 773, during: 616, after: 442 }, elements: [{ element: 'B2', slipBefore_rpm: -3000, torque_nm: 250, energy_j: 19900, perArea_j_mm2: 0.89, limit_j_mm2: over ? 0.5 : 2.4, over }] });
+        const shift = (over: boolean) => ({ from: '1', to: '2', on: ['B2'], off: [], inputDrop_rpm: 1900, outputTorque_nm: { before: 773, during: 616, after: 442 }, elements: [{ element: 'B2', slipBefore_rpm: -3000, torque_nm: 250, energy_j: 19900, meanPower_kw: 19.9 / 0.45, perArea_j_mm2: 0.89, limit_j_mm2: over ? 0.5 : 2.4, over }] });
         const { rerender } = render(<Drive spec={spec({ margins: margins({ shifts: [shift(false)] }) })} />);
         expect(screen.getByText('19.9 kJ')).toBeTruthy();
+        expect(screen.getByText('0.45 s assumed')).toBeTruthy();
         expect(screen.getByText('0.89 of 2.4 J/mm²')).toBeTruthy();
         expect(screen.getByText('773, 616, then 442 N.m')).toBeTruthy();
         rerender(<Drive spec={spec({ margins: margins({ shifts: [shift(true)] }) })} />);
@@ -115,7 +116,7 @@ describe('Drive', () => {
         const shift = (f: object) => ({ from: '1', to: '2', on: ['B2'], off: [], inputDrop_rpm: 1900, outputTorque_nm: { before: 854, during: 616, after: 488 }, elements: [{ element: 'B2', slipBefore_rpm: -3000, torque_nm: 250, energy_j: 30600, feel: { ...feel, ...f } }] });
         const { rerender } = render(<Drive spec={spec({ margins: margins({ shifts: [shift({})] }) })} />);
         const row = () => screen.getByRole('row', { name: /1 to 2/ }).textContent!;
-        expect(row()).toContain('0.44 s after 0.19 s, ends at line pressure');
+        expect(row()).toContain('0.63 s, carries after 0.19 s; ends at line pressure');
         expect(row()).toContain('854, 931, then 488 N.m');
         rerender(<Drive spec={spec({ margins: margins({ shifts: [shift({ endsInStroke: true })] }) })} />);
         expect(row()).not.toContain('line pressure');
