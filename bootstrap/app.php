@@ -1,7 +1,12 @@
 <?php
 
-use App\Ledger\OnePostOneEffect;
-use App\Shop\Problem;
+use App\Catalog\Exchange\ExportCatalogCommand;
+use App\Catalog\Exchange\ImportCatalogCommand;
+use App\Kernel\Http\IdempotentWrite;
+use App\Kernel\Http\ProblemDocument;
+use App\Kernel\Ledger\GrantCommand;
+use App\Kernel\Ledger\VerifyLedgerCommand;
+use App\Stations\Dyno\Console\GatewayCommand;
 use Illuminate\Cookie\Middleware\AddQueuedCookiesToResponse;
 use Illuminate\Cookie\Middleware\EncryptCookies;
 use Illuminate\Foundation\Application;
@@ -13,30 +18,64 @@ use Illuminate\Http\Request;
 use Illuminate\Routing\Middleware\SubstituteBindings;
 use Illuminate\Session\Middleware\StartSession;
 use Illuminate\Support\Facades\Route;
+use Tools\Benchmarks\HttpBenchmarkCommand;
+use Tools\Benchmarks\IdentifyBenchmarkCommand;
+use Tools\Benchmarks\InterchangeBenchmarkCommand;
+use Tools\Benchmarks\PowerBenchmarkCommand;
+use Tools\Demo\BadgesCommand;
+use Tools\Demo\LoadDemoCommand;
 
 $app = Application::configure(basePath: dirname(__DIR__))
-    ->withRouting(using: function (): void {
-        if (getenv('YARD_BENCH') !== false) {
-            Route::group([], base_path('routes/bench.php'));
-        }
-        Route::middleware('desk')->prefix('api')->group(base_path('routes/api.php'));
-        Route::middleware('desk')->group(base_path('routes/pages.php'));
-    }, commands: base_path('routes/console.php'))
+    ->withRouting(
+        using: function (): void {
+            if (getenv('YARD_BENCH') !== false) {
+                Route::group([], base_path('routes/bench.php'));
+            }
+            Route::middleware('desk')->prefix('api')->group(base_path('routes/api.php'));
+            Route::middleware('desk')->group(base_path('routes/pages.php'));
+        },
+        commands: base_path('routes/console.php'),
+    )
     ->withMiddleware(function (Middleware $middleware): void {
         $middleware->redirectGuestsTo('/');
         $middleware->remove(HandleCors::class); // same-origin application; see shims/README.md
         $middleware->group('desk', [
-            EncryptCookies::class, AddQueuedCookiesToResponse::class, StartSession::class, ValidateCsrfToken::class, SubstituteBindings::class,
+            EncryptCookies::class,
+            AddQueuedCookiesToResponse::class,
+            StartSession::class,
+            ValidateCsrfToken::class,
+            SubstituteBindings::class,
         ]);
-        $middleware->alias(['one-effect' => OnePostOneEffect::class]);
+        $middleware->alias(['one-effect' => IdempotentWrite::class]);
         // Decided before anything is replayed or written.
-        $middleware->prependToPriorityList(before: SubstituteBindings::class, prepend: Illuminate\Contracts\Auth\Middleware\AuthenticatesRequests::class);
+        $middleware->prependToPriorityList(
+            before: SubstituteBindings::class,
+            prepend: Illuminate\Contracts\Auth\Middleware\AuthenticatesRequests::class,
+        );
     })
     ->withExceptions(function (Exceptions $exceptions): void {
-        $exceptions->render(fn (Throwable $e, Request $request) => $request->is('api/*') ? Problem::from($e, $request) : null);
-        $exceptions->dontReport([App\Shop\Refused::class, App\Catalog\BadPack::class, Yard\Core\BadInput::class]);
+        $exceptions->render(
+            fn (Throwable $e, Request $request) => $request->is('api/*') ? ProblemDocument::from($e, $request) : null,
+        );
+        $exceptions->dontReport([
+            App\Kernel\Refusal::class,
+            App\Catalog\Exchange\BadPack::class,
+            Yard\Core\BadInput::class,
+        ]);
     })
-    ->withCommands([__DIR__.'/../app'])
+    ->withCommands([
+        GrantCommand::class,
+        VerifyLedgerCommand::class,
+        GatewayCommand::class,
+        ImportCatalogCommand::class,
+        ExportCatalogCommand::class,
+        BadgesCommand::class,
+        LoadDemoCommand::class,
+        HttpBenchmarkCommand::class,
+        IdentifyBenchmarkCommand::class,
+        PowerBenchmarkCommand::class,
+        InterchangeBenchmarkCommand::class,
+    ])
     ->create();
 
 $app->useStoragePath(getenv('YARD_STATE') ?: dirname(__DIR__).'/storage/shop');

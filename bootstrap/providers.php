@@ -1,3 +1,3 @@
 <?php
 
-return [App\Shop\ShopServiceProvider::class];
+return [App\Yard\YardServiceProvider::class];

@@ -11,7 +11,13 @@ $yard = [
     'collation' => 'utf8mb4_uca1400_ai_ci',
     'prefix' => '',
     'strict' => true,
-    'modes' => ['STRICT_ALL_TABLES', 'ERROR_FOR_DIVISION_BY_ZERO', 'NO_ENGINE_SUBSTITUTION', 'NO_ZERO_DATE', 'NO_ZERO_IN_DATE'],
+    'modes' => [
+        'STRICT_ALL_TABLES',
+        'ERROR_FOR_DIVISION_BY_ZERO',
+        'NO_ENGINE_SUBSTITUTION',
+        'NO_ZERO_DATE',
+        'NO_ZERO_IN_DATE',
+    ],
     'timezone' => '+00:00',
     // One round trip a query: the driver fills in the values. One statement a call, so that nothing can ride along.
     'options' => [PDO::ATTR_EMULATE_PREPARES => true, PDO::MYSQL_ATTR_MULTI_STATEMENTS => false],

@@ -12,8 +12,13 @@ final class Specimen
 {
     /** What is wrong with the specimen => how it shows. */
     public const FAULTS = [
-        'sound' => [], 'flare-2-3' => ['flare' => ['2-3' => 260.0]], 'slip-4' => ['slip' => ['4' => 1.06]], 'tie-up-1-2' => ['tieUp' => ['1-2' => 0.06]],
-        'low-line' => ['line' => 0.55], 'hunting' => ['hunt' => 95.0], 'slow-shifts' => ['slow' => 4.0],
+        'sound' => [],
+        'flare-2-3' => ['flare' => ['2-3' => 260.0]],
+        'slip-4' => ['slip' => ['4' => 1.06]],
+        'tie-up-1-2' => ['tieUp' => ['1-2' => 0.06]],
+        'low-line' => ['line' => 0.55],
+        'hunting' => ['hunt' => 95.0],
+        'slow-shifts' => ['slow' => 4.0],
     ];
 
     private int $random;
@@ -41,13 +46,21 @@ final class Specimen
      * @param  array<string, float>  $ratios
      * @param  list<array{t: float, gear?: string, throttle?: float, lockup?: string}>  $program  in order of time
      */
-    public function __construct(private readonly array $ratios, private readonly array $program, string $fault, string $seed)
-    {
-        $this->fault = self::FAULTS[$fault] ?? throw new \InvalidArgumentException("There is no specimen \"$fault\".");
+    public function __construct(
+        private readonly array $ratios,
+        private readonly array $program,
+        string $fault,
+        string $seed,
+    ) {
+        $this->fault =
+            self::FAULTS[$fault] ?? throw new \InvalidArgumentException("There is no specimen \"$fault\".");
         $this->random = crc32($seed) & 0x7FFFFFFF;
     }
 
-    /** @return \Generator<int, array{float, float, float, float, float, float}> t, input, turbine, output rev/min, line kPa, temperature degC */
+    /**
+     * @return \Generator<int, array{float, float, float, float, float, float}> t, input, turbine, output rev/min,
+     *     line kPa, temperature degC
+     */
     public function run(float $rate, float $end): \Generator
     {
         $next = 0;
@@ -66,14 +79,21 @@ final class Specimen
             }
             $this->advance($t, $dt, $throttle, $lockup);
             $line = (480.0 + 1050.0 * $throttle) * ($this->fault['line'] ?? 1.0) + $this->noise(12.0);
-            yield $k => [round($t, 4), round($this->input + $this->noise(2.0), 2), round($this->turbine + $this->noise(1.5), 2), round(max(0.0, $this->output + ($this->output > 1 ? $this->noise(0.8) : 0.0)), 2), round($line, 1), round($this->temperature, 2)];
+            yield $k => [
+                round($t, 4),
+                round($this->input + $this->noise(2.0), 2),
+                round($this->turbine + $this->noise(1.5), 2),
+                round(max(0.0, $this->output + ($this->output > 1 ? $this->noise(0.8) : 0.0)), 2),
+                round($line, 1),
+                round($this->temperature, 2),
+            ];
         }
     }
 
     private function advance(float $t, float $dt, float $throttle, bool $lockup): void
     {
         $asked = 900.0 + 2600.0 * $throttle;
-        $this->lock += ((($lockup && $this->gear !== 'N') ? 1.0 : 0.0) - $this->lock) * $dt / 0.15;
+        $this->lock += ((($lockup && $this->gear !== 'N' ? 1.0 : 0.0) - $this->lock) * $dt) / 0.15;
         $this->temperature += $dt * (0.08 + 0.12 * $throttle);
         $slow = $this->fault['slow'] ?? 1.0;
         $delay = 0.22;
@@ -81,13 +101,16 @@ final class Specimen
         $u = $this->from === null ? 1.0 : ($t - $this->shiftStart - $delay) / $duration;
         $ratio = $this->ratios[$this->gear] ?? null;
         $ratio = $ratio === null ? null : abs($ratio) * ($this->fault['slip'][$this->gear] ?? 1.0);
-        $before = $this->from === null ? null : ($this->ratios[$this->from] ?? null);
+        $before = $this->from === null ? null : $this->ratios[$this->from] ?? null;
 
-        if ($ratio === null) { // neutral
-            $this->output = max(0.0, $this->output - $this->output * $dt / 1.4 - 4.0 * $dt);
-            $this->turbine += (0.96 * $asked - $this->turbine) * $dt / 0.3;
-        } elseif ($before === null && $u < 1.0) { // engagement from neutral: the turbine is brought down to the standing output
-            $this->turbine += ($ratio * $this->output - $this->turbine) * min(1.0, $dt / 0.08) * ($u > 0.0 ? 1.0 : 0.0);
+        if ($ratio === null) {
+            // neutral
+            $this->output = max(0.0, $this->output - ($this->output * $dt) / 1.4 - 4.0 * $dt);
+            $this->turbine += ((0.96 * $asked - $this->turbine) * $dt) / 0.3;
+        } elseif ($before === null && $u < 1.0) {
+            // engagement from neutral: the turbine is brought down to the standing output
+            $this->turbine +=
+                ($ratio * $this->output - $this->turbine) * min(1.0, $dt / 0.08) * ($u > 0.0 ? 1.0 : 0.0);
             $this->output += $u > 0.0 ? 60.0 * $dt : 0.0;
         } else {
             $effective = $ratio;
@@ -97,14 +120,17 @@ final class Specimen
                 $flare = $this->fault['flare'][$name] ?? 0.0;
                 $hold = $flare > 0.0 ? 0.35 : 0.0; // the gap before the next element takes hold
                 $v = max(0.0, min(1.0, ($u - $hold) / (1.0 - $hold)));
-                $effective = abs($before) + ($ratio - abs($before)) * (1.0 - cos(M_PI * $v)) / 2.0;
-                $extra = $flare > 0.0 && $u > 0.0 && $u < $hold ? $flare * sin(M_PI * $u / $hold) : 0.0;
+                $effective = abs($before) + (($ratio - abs($before)) * (1.0 - cos(M_PI * $v))) / 2.0;
+                $extra = $flare > 0.0 && $u > 0.0 && $u < $hold ? $flare * sin((M_PI * $u) / $hold) : 0.0;
                 $dip = $this->fault['tieUp'][$name] ?? 0.0;
-                $this->output -= $dip > 0.0 && $u > 0.0 ? $this->output * $dip * M_PI * sin(2.0 * M_PI * $u) * $dt / $duration : 0.0;
+                $this->output -=
+                    $dip > 0.0 && $u > 0.0
+                        ? ($this->output * $dip * M_PI * sin(2.0 * M_PI * $u) * $dt) / $duration
+                        : 0.0;
             } else {
                 $this->from = null;
-                $target = $asked * (1.0 - 0.045 * (1.0 - $this->lock)) / $ratio;
-                $this->output += ($target - $this->output) * $dt / 2.2;
+                $target = ($asked * (1.0 - 0.045 * (1.0 - $this->lock))) / $ratio;
+                $this->output += (($target - $this->output) * $dt) / 2.2;
             }
             $this->turbine = $effective * $this->output + $extra;
         }

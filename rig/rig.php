@@ -1,12 +1,11 @@
 #!/usr/bin/env php
 <?php
-
 declare(strict_types=1);
+
+use Yard\Rig\Specimen;
 
 // The simulated test rig: a process of its own that knows nothing of the application but the wire format in
 // docs/formats/rig.md (JSON, one message a line, TCP on loopback). `--once FILE` writes a whole run as CSV instead.
-
-use Yard\Rig\Specimen;
 
 require __DIR__.'/Specimen.php';
 ini_set('serialize_precision', '-1');
@@ -15,7 +14,12 @@ const COLUMNS = ['t_s', 'input_rpm', 'turbine_rpm', 'output_rpm', 'line_kpa', 't
 $options = getopt('', ['port:', 'pace:', 'once:']);
 
 /** @param  array<string, mixed>  $m */
-$specimen = static fn (array $m): Specimen => new Specimen(array_map(floatval(...), $m['ratios'] ?? []), $m['program'] ?? [], (string) ($m['specimen'] ?? 'sound'), (string) ($m['run'] ?? '0'));
+$specimen = static fn (array $m): Specimen => new Specimen(
+    array_map(floatval(...), $m['ratios'] ?? []),
+    $m['program'] ?? [],
+    (string) ($m['specimen'] ?? 'sound'),
+    (string) ($m['run'] ?? '0'),
+);
 
 if (isset($options['once'])) {
     $message = json_decode((string) file_get_contents($options['once']), true);
@@ -52,12 +56,21 @@ while (true) {
     if (in_array($server, $read, true)) {
         $incoming = @stream_socket_accept($server, 0);
         if ($incoming !== false && $client !== null) {
-            fwrite($incoming, json_encode(['type' => 'error', 'message' => 'The rig is taken by another gateway.'])."\n");
+            fwrite(
+                $incoming,
+                json_encode(['type' => 'error', 'message' => 'The rig is taken by another gateway.'])."\n",
+            );
             fclose($incoming);
         } elseif ($incoming !== false) {
             $client = $incoming;
             stream_set_blocking($client, false);
-            $send(['type' => 'hello', 'rig' => 'simulated', 'pace' => $pace, 'columns' => COLUMNS, 'specimens' => array_keys(Specimen::FAULTS)]);
+            $send([
+                'type' => 'hello',
+                'rig' => 'simulated',
+                'pace' => $pace,
+                'columns' => COLUMNS,
+                'specimens' => array_keys(Specimen::FAULTS),
+            ]);
         }
     }
     if ($client !== null && in_array($client, $read, true)) {

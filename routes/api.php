@@ -1,22 +1,22 @@
 <?php
 
-use App\Bench\BenchController;
-use App\Builds\BuildsController;
-use App\Catalog\CatalogController;
-use App\Catalog\CatalogEditController;
-use App\Cell\CellController;
-use App\Identification\IdentificationController;
-use App\Identification\TrainerController;
-use App\Insight\InsightController;
-use App\Interchange\InterchangeController;
-use App\Receiving\ReceivingController;
-use App\Returns\ReturnsController;
-use App\Shipping\ShippingController;
-use App\Shop\CalculatorsController;
-use App\Shop\HouseRulesController;
-use App\Shop\SessionController;
-use App\Stock\StockController;
-use App\Track\YardController;
+use App\Catalog\Edit\CatalogEditController;
+use App\Catalog\Read\CatalogController;
+use App\Insight\Http\InsightController;
+use App\Interchange\Http\InterchangeController;
+use App\Shop\Http\CalculatorsController;
+use App\Shop\Http\HouseRulesController;
+use App\Shop\Http\SessionController;
+use App\Stations\Assembly\Http\AssemblyController;
+use App\Stations\Dispatch\Http\DispatchController;
+use App\Stations\Dyno\Http\DynoController;
+use App\Stations\Identification\Http\IdentificationController;
+use App\Stations\Identification\Http\TrainerController;
+use App\Stations\Ordering\Http\OrderingController;
+use App\Stations\Receiving\Http\ReceivingController;
+use App\Stations\Returns\Http\ReturnsController;
+use App\Stock\Http\StockController;
+use App\Yard\Http\YardController;
 use Illuminate\Support\Facades\Route;
 
 Route::get('session', [SessionController::class, 'show']);
@@ -35,8 +35,8 @@ Route::middleware('auth:badge')->group(function (): void {
     Route::get('units/{number}/history', [YardController::class, 'history']);
     Route::get('intake-form', [ReceivingController::class, 'form']);
     Route::get('photos/{photo}', [ReceivingController::class, 'showPhoto']);
-    Route::get('runs/{run}', [CellController::class, 'show']);
-    Route::get('runs/{run}/trace.csv', [CellController::class, 'download']);
+    Route::get('runs/{run}', [DynoController::class, 'show']);
+    Route::get('runs/{run}/trace.csv', [DynoController::class, 'download']);
     Route::get('stock', [StockController::class, 'index']);
     Route::get('lots/{lot}', [StockController::class, 'lot']);
     Route::get('catalog/families', [CatalogController::class, 'families']);
@@ -57,16 +57,22 @@ Route::middleware('auth:badge')->group(function (): void {
     Route::get('core-balances', [ReceivingController::class, 'balances']);
     Route::get('customers/{code}/statement', [ReceivingController::class, 'statement']);
     Route::get('units/{number}/credit-revision', [ReceivingController::class, 'creditRevision']);
-    Route::get('units/{number}/quote', [BuildsController::class, 'quote']);
+    Route::get('units/{number}/quote', [OrderingController::class, 'quote']);
     Route::get('trainer', [TrainerController::class, 'results']);
     Route::get('insight/return-rates', [InsightController::class, 'returnRates']);
     Route::get('house-rules', [HouseRulesController::class, 'index']);
 
     // Questions that compute and store nothing, too long for an address line.
     Route::post('intake-form/credit', [ReceivingController::class, 'credit'])->middleware('can:receive-core');
-    Route::post('units/{number}/order/preview', [BuildsController::class, 'preview'])->middleware('can:specify-build');
-    Route::post('units/{number}/order/calculation', [BuildsController::class, 'calculation'])->middleware('can:specify-build');
-    Route::post('units/{number}/places/{place}/propose', [BenchController::class, 'propose'])->middleware('can:assemble');
+    Route::post('units/{number}/order/preview', [OrderingController::class, 'preview'])->middleware(
+        'can:specify-build',
+    );
+    Route::post('units/{number}/order/calculation', [OrderingController::class, 'calculation'])->middleware(
+        'can:specify-build',
+    );
+    Route::post('units/{number}/places/{place}/propose', [AssemblyController::class, 'propose'])->middleware(
+        'can:assemble',
+    );
 
     $write = fn (string $ability) => Route::middleware(["can:$ability", 'one-effect']);
     $write('receive-core')->post('units', [ReceivingController::class, 'store']);
@@ -77,21 +83,21 @@ Route::middleware('auth:badge')->group(function (): void {
     $write('lift-hold')->post('holds/{hold}/lift', [ReceivingController::class, 'lift']);
     $write('identify-core')->post('units/{number}/clues', [IdentificationController::class, 'answer']);
     $write('identify-core')->post('units/{number}/identity', [IdentificationController::class, 'decide']);
-    $write('specify-build')->post('units/{number}/order', [BuildsController::class, 'order']);
-    $write('release-build')->post('units/{number}/release', [BuildsController::class, 'release']);
-    $write('tear-down')->post('units/{number}/teardown/steps/{step}', [BenchController::class, 'teardownStep']);
-    $write('tear-down')->post('units/{number}/findings', [BenchController::class, 'finding']);
-    $write('hold-unit')->post('units/{number}/symptoms', [BenchController::class, 'symptoms']);
-    $write('tear-down')->post('units/{number}/teardown/complete', [BenchController::class, 'completeTeardown']);
-    $write('assemble')->post('units/{number}/assembly/steps/{step}', [BenchController::class, 'assemblyStep']);
-    $write('assemble')->post('units/{number}/places/{place}/fit', [BenchController::class, 'fit']);
-    $write('assemble')->post('units/{number}/measurements', [BenchController::class, 'measure']);
-    $write('sign-off')->post('units/{number}/sign-off', [BenchController::class, 'signOff']);
-    $write('run-cell')->post('units/{number}/runs', [CellController::class, 'start']);
-    $write('run-cell')->post('runs/{run}/cancel', [CellController::class, 'cancel']);
-    $write('run-cell')->post('runs/{run}/verdict', [CellController::class, 'judge']);
-    $write('ship-unit')->post('units/{number}/shipment', [ShippingController::class, 'ship']);
-    $write('handle-return')->post('units/{number}/commissioning', [ShippingController::class, 'commission']);
+    $write('specify-build')->post('units/{number}/order', [OrderingController::class, 'order']);
+    $write('release-build')->post('units/{number}/release', [OrderingController::class, 'release']);
+    $write('tear-down')->post('units/{number}/teardown/steps/{step}', [AssemblyController::class, 'teardownStep']);
+    $write('tear-down')->post('units/{number}/findings', [AssemblyController::class, 'finding']);
+    $write('hold-unit')->post('units/{number}/symptoms', [AssemblyController::class, 'symptoms']);
+    $write('tear-down')->post('units/{number}/teardown/complete', [AssemblyController::class, 'completeTeardown']);
+    $write('assemble')->post('units/{number}/assembly/steps/{step}', [AssemblyController::class, 'assemblyStep']);
+    $write('assemble')->post('units/{number}/places/{place}/fit', [AssemblyController::class, 'fit']);
+    $write('assemble')->post('units/{number}/measurements', [AssemblyController::class, 'measure']);
+    $write('sign-off')->post('units/{number}/sign-off', [AssemblyController::class, 'signOff']);
+    $write('run-cell')->post('units/{number}/runs', [DynoController::class, 'start']);
+    $write('run-cell')->post('runs/{run}/cancel', [DynoController::class, 'cancel']);
+    $write('run-cell')->post('runs/{run}/verdict', [DynoController::class, 'judge']);
+    $write('ship-unit')->post('units/{number}/shipment', [DispatchController::class, 'ship']);
+    $write('handle-return')->post('units/{number}/commissioning', [DispatchController::class, 'commission']);
     $write('handle-return')->post('returns', [ReturnsController::class, 'open']);
     $write('handle-return')->post('returns/{number}/observations', [ReturnsController::class, 'observe']);
     $write('handle-return')->post('returns/{number}/measurements', [ReturnsController::class, 'measure']);

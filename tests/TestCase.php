@@ -2,9 +2,8 @@
 
 namespace Tests;
 
-use App\Demo\DemoShop;
-use App\Shop\Person;
-use App\Track\Unit;
+use App\Shop\Models\Person;
+use App\Yard\Models\Unit;
 use Illuminate\Foundation\Testing\DatabaseTransactions;
 use Illuminate\Foundation\Testing\TestCase as LaravelTestCase;
 use Illuminate\Support\Facades\Artisan;
@@ -13,6 +12,7 @@ use Illuminate\Testing\TestResponse;
 use Opis\JsonSchema\Errors\ErrorFormatter;
 use Opis\JsonSchema\Validator;
 use Symfony\Component\Yaml\Yaml;
+use Tools\Demo\DemoShop;
 
 /**
  * Feature tests run against a real MariaDB that `./yard test feature` has set up with the demo catalog, as the
@@ -30,7 +30,7 @@ abstract class TestCase extends LaravelTestCase
         parent::setUp();
         DemoShop::furnish(4);
         config(['yard.progress_connection' => null]); // a second connection would wait for the test's own transaction
-        @unlink(\App\Ledger\Anchors::path());
+        @unlink(\App\Kernel\Ledger\Anchors::path());
     }
 
     public function createApplication()
@@ -52,18 +52,44 @@ abstract class TestCase extends LaravelTestCase
     }
 
     /** @param  array<string, mixed>  $body */
-    protected function write(string $path, array $body = [], ?string $key = null, string $method = 'POST'): TestResponse
-    {
-        return $this->checked(strtolower($method), $path, $this->json($method, "/api$path", $body, ['Idempotency-Key' => $key ?? (string) Str::uuid()]));
+    protected function write(
+        string $path,
+        array $body = [],
+        ?string $key = null,
+        string $method = 'POST',
+    ): TestResponse {
+        return $this->checked(
+            strtolower($method),
+            $path,
+            $this->json($method, "/api$path", $body, ['Idempotency-Key' => $key ?? (string) Str::uuid()]),
+        );
     }
 
     /** @param  array<string, mixed>  $more */
     protected function receive(string $tag = 'C-9001', array $more = []): TestResponse
     {
-        return $this->as('receiver')->write('/units', $more + [
-            'coreTag' => $tag, 'jobType' => 'rebuild', 'ownership' => 'exchange', 'family' => 'RD4', 'customer' => 'WS-LOW', 'vehicle' => 'Hallowmere Trusty 5', 'vin' => '', 'odometer' => '98000 km', 'complaint' => 'No third or fourth', 'codes' => ['P0730'],
-            'clues' => ['fluid-colour' => 'black'], 'missing' => [['part' => 'OU-01', 'count' => 1]], 'failedHard' => [], 'repairHours' => 1.5, 'grade' => 'B', 'gradeReason' => '', 'sender' => 'own',
-        ]);
+        return $this->as('receiver')->write(
+            '/units',
+            $more + [
+                'coreTag' => $tag,
+                'jobType' => 'rebuild',
+                'ownership' => 'exchange',
+                'family' => 'RD4',
+                'customer' => 'WS-LOW',
+                'vehicle' => 'Hallowmere Trusty 5',
+                'vin' => '',
+                'odometer' => '98000 km',
+                'complaint' => 'No third or fourth',
+                'codes' => ['P0730'],
+                'clues' => ['fluid-colour' => 'black'],
+                'missing' => [['part' => 'OU-01', 'count' => 1]],
+                'failedHard' => [],
+                'repairHours' => 1.5,
+                'grade' => 'B',
+                'gradeReason' => '',
+                'sender' => 'own',
+            ],
+        );
     }
 
     protected function unit(string $tag = 'C-9001'): Unit
@@ -78,15 +104,22 @@ abstract class TestCase extends LaravelTestCase
         if ($station === 'identify') {
             return $this->unit($tag);
         }
-        foreach (['connector-colour' => 'black', 'connector-cavities' => '16', 'pan-bolts' => '14'] as $feature => $value) {
+        foreach (
+            ['connector-colour' => 'black', 'connector-cavities' => '16', 'pan-bolts' => '14'] as $feature => $value
+        ) {
             $this->write("/units/$tag/clues", ['feature' => $feature, 'value' => $value])->assertOk();
         }
         $this->write("/units/$tag/identity", ['variant' => 'RD4-M'])->assertOk();
         if ($station === 'desk') {
             return $this->unit($tag);
         }
-        $this->as('manager')->write("/units/$tag/order", ['package' => $package, 'vehicle' => 'HW-TR5'])->assertCreated();
-        $this->write("/units/$tag/release", ['version' => 1, 'acknowledged' => ['pressure-raised', 'lockup-firm']])->assertOk();
+        $this->as('manager')
+            ->write("/units/$tag/order", ['package' => $package, 'vehicle' => 'HW-TR5'])
+            ->assertCreated();
+        $this->write("/units/$tag/release", [
+            'version' => 1,
+            'acknowledged' => ['pressure-raised', 'lockup-firm'],
+        ])->assertOk();
         if ($station === 'teardown') {
             return $this->unit($tag);
         }
@@ -94,7 +127,12 @@ abstract class TestCase extends LaravelTestCase
         foreach ($this->read("/units/$tag")->json('teardown.steps') as $step) {
             $this->write("/units/$tag/teardown/steps/{$step['code']}", ['counts' => $step['counts']])->assertOk();
         }
-        $this->write("/units/$tag/findings", ['part' => 'high-frictions', 'condition' => 'black', 'disposition' => 'replace', 'role' => 'cause'])->assertCreated();
+        $this->write("/units/$tag/findings", [
+            'part' => 'high-frictions',
+            'condition' => 'black',
+            'disposition' => 'replace',
+            'role' => 'cause',
+        ])->assertCreated();
         $this->write("/units/$tag/teardown/complete")->assertOk();
         if ($station === 'bench') {
             return $this->unit($tag);
@@ -114,11 +152,24 @@ abstract class TestCase extends LaravelTestCase
         }
         foreach (['C1' => '0.981 in', 'C3' => '0.889 in', 'front' => '0.031 in'] as $place => $reading) {
             $best = $this->write("/units/$tag/places/$place/propose", ['reading' => $reading])->json('result.best');
-            $this->write("/units/$tag/places/$place/fit", ['reading' => $reading, 'picks' => $best['picks']])->assertCreated();
-            $this->write("/units/$tag/measurements", ['kind' => $place === 'front' ? 'end-play' : 'pack', 'code' => $place, 'reading' => $best['clearance'].' in', 'gauge' => $place === 'front' ? 'D-01' : 'F-01'])->assertCreated();
+            $this->write("/units/$tag/places/$place/fit", [
+                'reading' => $reading,
+                'picks' => $best['picks'],
+            ])->assertCreated();
+            $this->write("/units/$tag/measurements", [
+                'kind' => $place === 'front' ? 'end-play' : 'pack',
+                'code' => $place,
+                'reading' => $best['clearance'].' in',
+                'gauge' => $place === 'front' ? 'D-01' : 'F-01',
+            ])->assertCreated();
         }
         foreach (['C1', 'C2', 'C3', 'B1', 'B2'] as $element) {
-            $this->write("/units/$tag/measurements", ['kind' => 'air-check', 'code' => $element, 'reading' => '2 psi', 'gauge' => 'P-01'])->assertCreated();
+            $this->write("/units/$tag/measurements", [
+                'kind' => 'air-check',
+                'code' => $element,
+                'reading' => '2 psi',
+                'gauge' => 'P-01',
+            ])->assertCreated();
         }
     }
 
@@ -147,10 +198,17 @@ abstract class TestCase extends LaravelTestCase
         self::$contract ??= Yaml::parseFile(dirname(__DIR__).'/docs/openapi.yaml');
         $path = explode('?', $path)[0];
         foreach (self::$contract['paths'] as $template => $operations) {
-            if (isset($operations[$method]) && preg_match('#^'.preg_replace('/\\\\\{\w+\\\\\}/', '[^/]+', preg_quote($template, '#')).'$#', $path) === 1) {
+            if (
+                isset($operations[$method]) &&
+                preg_match(
+                    '#^'.preg_replace('/\\\\\{\w+\\\\\}/', '[^/]+', preg_quote($template, '#')).'$#',
+                    $path,
+                ) === 1
+            ) {
                 $answers = $operations[$method]['responses'];
                 $schema = ($answers[$response->getStatusCode()] ?? $answers['default'])['content'];
-                $schema = ($schema['application/json'] ?? $schema['application/problem+json'] ?? null)['schema'] ?? null;
+                $schema =
+                    ($schema['application/json'] ?? ($schema['application/problem+json'] ?? null))['schema'] ?? null;
                 if ($schema !== null) {
                     $this->assertObeys($schema, $response, "$method $path");
                 }
@@ -169,7 +227,11 @@ abstract class TestCase extends LaravelTestCase
     private function assertObeys(array $schema, TestResponse $response, string $what): void
     {
         $document = json_decode((string) json_encode($schema + ['components' => self::$contract['components']]));
-        $result = (new Validator)->validate(json_decode((string) $response->getContent()), $document);
-        $this->assertTrue($result->isValid(), "$what answers outside the contract: ".($result->error() === null ? '' : json_encode((new ErrorFormatter)->format($result->error()))));
+        $result = (new Validator())->validate(json_decode((string) $response->getContent()), $document);
+        $this->assertTrue(
+            $result->isValid(),
+            "$what answers outside the contract: ".
+                ($result->error() === null ? '' : json_encode((new ErrorFormatter())->format($result->error()))),
+        );
     }
 }

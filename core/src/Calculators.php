@@ -85,7 +85,10 @@ final class Calculators
      */
     public static function call(string $name, array $fields): array
     {
-        return self::runOn($name, Input::fromJson(json_encode($fields, JSON_THROW_ON_ERROR | JSON_PRESERVE_ZERO_FRACTION)));
+        return self::runOn(
+            $name,
+            Input::fromJson(json_encode($fields, JSON_THROW_ON_ERROR | JSON_PRESERVE_ZERO_FRACTION)),
+        );
     }
 
     /**
@@ -96,11 +99,11 @@ final class Calculators
     public static function runOn(string $name, Input $in): array
     {
         self::assertKnown($name);
-        if (! $in->raw() instanceof \stdClass) {
+        if (! ($in->raw() instanceof \stdClass)) {
             throw $in->fail('type', 'The input must be a JSON object.');
         }
         $class = self::BY_NAME[$name];
-        $out = (new $class)->calculate($in);
+        $out = (new $class())->calculate($in);
         $ignored = $in->ignored();
         if ($ignored !== []) {
             $out['ignored'] = $ignored;
@@ -123,7 +126,10 @@ final class Calculators
     {
         if (is_float($value)) {
             if (! is_finite($value)) {
-                throw new BadInput('not-finite', 'The result is beyond what a number can hold; check the size of the inputs.');
+                throw new BadInput(
+                    'not-finite',
+                    'The result is beyond what a number can hold; check the size of the inputs.',
+                );
             }
 
             return $value + 0.0;

@@ -27,7 +27,10 @@ final class Decimal
             $places = 0;
         }
         if (strlen(ltrim($digits, '-0')) > 18 || $places > 18) {
-            throw new BadInput('precision', "The number $text has more digits than can be added up exactly; round it to what the gauge shows.");
+            throw new BadInput(
+                'precision',
+                "The number $text has more digits than can be added up exactly; round it to what the gauge shows.",
+            );
         }
 
         return new self((int) $digits, $places);
@@ -38,7 +41,10 @@ final class Decimal
     {
         $value = $this->digits * 10 ** ($places - $this->places);
         if (! is_int($value) || abs($value) > 4_000_000_000_000_000_000) {
-            throw new BadInput('precision', 'The numbers have too many digits to be added up exactly; round them to what the gauge shows.');
+            throw new BadInput(
+                'precision',
+                'The numbers have too many digits to be added up exactly; round them to what the gauge shows.',
+            );
         }
 
         return $value;

@@ -10,7 +10,10 @@ namespace Yard\Core;
  */
 final class Input
 {
-    /** @param  \ArrayObject<string, array<string, bool>>  $seen pointer of each opened object => its keys, true when read */
+    /**
+     * @param  \ArrayObject<string, array<string, bool>>  $seen pointer of each opened object => its keys, true when
+     *     read
+     */
     private function __construct(
         private readonly mixed $value,
         public readonly string $path,
@@ -23,7 +26,7 @@ final class Input
 
     public static function of(mixed $decoded): self
     {
-        return new self($decoded, '', new \ArrayObject);
+        return new self($decoded, '', new \ArrayObject());
     }
 
     public static function fromJson(string $json): self
@@ -67,7 +70,7 @@ final class Input
 
     public function at(string $key): self
     {
-        if (! $this->value instanceof \stdClass) {
+        if (! ($this->value instanceof \stdClass)) {
             throw $this->fail('type', $this->name().' must be an object, not '.$this->describe().'.');
         }
         if (! property_exists($this->value, $key)) {
@@ -79,15 +82,20 @@ final class Input
 
     public function optional(string $key): ?self
     {
-        if (! $this->value instanceof \stdClass) {
+        if (! ($this->value instanceof \stdClass)) {
             throw $this->fail('type', $this->name().' must be an object, not '.$this->describe().'.');
         }
 
         return property_exists($this->value, $key) ? $this->child($key) : null;
     }
 
-    public function number(string $key, ?float $min = null, ?float $max = null, ?float $above = null, ?float $below = null): float
-    {
+    public function number(
+        string $key,
+        ?float $min = null,
+        ?float $max = null,
+        ?float $above = null,
+        ?float $below = null,
+    ): float {
         return $this->at($key)->asNumber($min, $max, $above, $below);
     }
 
@@ -121,7 +129,10 @@ final class Input
         $in = $this->at($key);
         $value = $in->asString();
         if (! in_array($value, $allowed, true)) {
-            throw $in->fail('choice', "The field \"$key\" must be one of ".implode(', ', $allowed).", not \"$value\".");
+            throw $in->fail(
+                'choice',
+                "The field \"$key\" must be one of ".implode(', ', $allowed).", not \"$value\".",
+            );
         }
 
         return $value;
@@ -143,7 +154,10 @@ final class Input
         $in = $this->at($key);
         $items = $in->asList();
         if (count($items) < $atLeast) {
-            throw $in->fail('too-few', "The field \"$key\" needs at least ".($atLeast === 1 ? 'one entry' : "$atLeast entries").'.');
+            throw $in->fail(
+                'too-few',
+                "The field \"$key\" needs at least ".($atLeast === 1 ? 'one entry' : "$atLeast entries").'.',
+            );
         }
 
         return $items;
@@ -183,11 +197,17 @@ final class Input
         return $this->at($key)->asMap();
     }
 
-    public function asNumber(?float $min = null, ?float $max = null, ?float $above = null, ?float $below = null): float
-    {
+    public function asNumber(
+        ?float $min = null,
+        ?float $max = null,
+        ?float $above = null,
+        ?float $below = null,
+    ): float {
         if (! is_int($this->value) && ! is_float($this->value)) {
-            $hint = is_string($this->value) && preg_match('/^\s*[-+]?\d+,\d+\s*$/', $this->value) === 1
-                ? ' Write a decimal point, '.str_replace(',', '.', trim($this->value)).', without quotes.' : '';
+            $hint =
+                is_string($this->value) && preg_match('/^\s*[-+]?\d+,\d+\s*$/', $this->value) === 1
+                    ? ' Write a decimal point, '.str_replace(',', '.', trim($this->value)).', without quotes.'
+                    : '';
             throw $this->fail('type', $this->name().' must be a number, not '.$this->describe().'.'.$hint);
         }
         $n = (float) $this->value;
@@ -258,7 +278,7 @@ final class Input
     /** @return array<string, self> */
     public function asMap(): array
     {
-        if (! $this->value instanceof \stdClass) {
+        if (! ($this->value instanceof \stdClass)) {
             throw $this->fail('type', $this->name().' must be an object, not '.$this->describe().'.');
         }
         $out = [];

@@ -23,8 +23,12 @@ final class ContractTest extends CoreTestCase
         $schema = json_decode(Calculators::schema($name));
         $result = json_decode((string) json_encode(Calculators::run($name, $schema->example->input)));
         foreach (['input' => $schema->example->input, 'output' => $result] as $side => $document) {
-            $check = (new Validator)->validate($document, $schema->{$side});
-            $this->assertTrue($check->isValid(), "$name $side: ".json_encode($check->error() === null ? null : (new ErrorFormatter)->format($check->error())));
+            $check = (new Validator())->validate($document, $schema->{$side});
+            $this->assertTrue(
+                $check->isValid(),
+                "$name $side: ".
+                    json_encode($check->error() === null ? null : (new ErrorFormatter())->format($check->error())),
+            );
         }
         $this->assertObjectNotHasProperty('ignored', $result);
     }
@@ -36,7 +40,12 @@ final class ContractTest extends CoreTestCase
         $required = $schema['input']['required'];
         $this->assertNotEmpty($required);
         foreach ($required as $field) {
-            $this->assertRefused($name, array_diff_key($schema['example']['input'], [$field => 0]) + ['other' => 1], 'missing', "/$field");
+            $this->assertRefused(
+                $name,
+                array_diff_key($schema['example']['input'], [$field => 0]) + ['other' => 1],
+                'missing',
+                "/$field",
+            );
         }
     }
 
@@ -69,7 +78,11 @@ final class ContractTest extends CoreTestCase
     /** @return array{int, array<string, mixed>|null, string} exit status, decoded output, raw output */
     private function command(string $arguments, string $stdin): array
     {
-        $process = proc_open(PHP_BINARY.' '.dirname(__DIR__)."/bin/calc $arguments", [['pipe', 'r'], ['pipe', 'w'], ['pipe', 'w']], $pipes);
+        $process = proc_open(
+            PHP_BINARY.' '.dirname(__DIR__)."/bin/calc $arguments",
+            [['pipe', 'r'], ['pipe', 'w'], ['pipe', 'w']],
+            $pipes,
+        );
         fwrite($pipes[0], $stdin);
         fclose($pipes[0]);
         $out = (string) stream_get_contents($pipes[1]);
@@ -91,7 +104,20 @@ final class ContractTest extends CoreTestCase
 
     public function test_command_line_refuses_with_exit_2(): void
     {
-        foreach ([['units.convert', '{"value":18,'], ['units.convert', '[]'], ['units.convert', ''], ['no.such', '{}'], ['', '{}'], ['--schema', ''], ['--schema nope', ''], ['fit.stack', 'null'], ['units.parse', "{\"text\":\"\xff\",\"kind\":\"length\"}"], ['units.convert', '{"value":1e999,"from":"in","to":"mm"}']] as [$arguments, $stdin]) {
+        foreach (
+            [
+                ['units.convert', '{"value":18,'],
+                ['units.convert', '[]'],
+                ['units.convert', ''],
+                ['no.such', '{}'],
+                ['', '{}'],
+                ['--schema', ''],
+                ['--schema nope', ''],
+                ['fit.stack', 'null'],
+                ['units.parse', "{\"text\":\"\xff\",\"kind\":\"length\"}"],
+                ['units.convert', '{"value":1e999,"from":"in","to":"mm"}'],
+            ] as [$arguments, $stdin]
+        ) {
             [$status, $out, $text] = $this->command($arguments, $stdin);
             $this->assertSame(2, $status, $text);
             $this->assertSame(['code', 'message', 'path'], array_keys($out['error']), $text);

@@ -39,10 +39,19 @@ abstract class CoreTestCase extends TestCase
         $this->fail("$name accepted bad input: ".json_encode($out));
     }
 
-    protected function assertRelative(float $expected, mixed $actual, float $tolerance = 1e-9, string $message = ''): void
-    {
+    protected function assertRelative(
+        float $expected,
+        mixed $actual,
+        float $tolerance = 1e-9,
+        string $message = '',
+    ): void {
         $this->assertIsNumeric($actual, $message);
-        $this->assertEqualsWithDelta($expected, (float) $actual, max(abs($expected) * $tolerance, $expected === 0.0 ? 1e-9 : 0.0), $message);
+        $this->assertEqualsWithDelta(
+            $expected,
+            (float) $actual,
+            max(abs($expected) * $tolerance, $expected === 0.0 ? 1e-9 : 0.0),
+            $message,
+        );
     }
 
     /** @return list<float> numbers R prints; the test is skipped where R is not installed */
@@ -52,6 +61,17 @@ abstract class CoreTestCase extends TestCase
             $this->markTestSkipped('R is not installed.');
         }
 
-        return array_map(floatval(...), preg_split('/\s+/', trim((string) shell_exec('Rscript --vanilla -e '.escapeshellarg("cat(format($code, digits = 15))").' 2>/dev/null'))) ?: []);
+        return array_map(
+            floatval(...),
+            preg_split(
+                '/\s+/',
+                trim(
+                    (string) shell_exec(
+                        'Rscript --vanilla -e '.escapeshellarg("cat(format($code, digits = 15))").' 2>/dev/null',
+                    ),
+                ),
+            ) ?:
+            [],
+        );
     }
 }

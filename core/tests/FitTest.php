@@ -7,47 +7,86 @@ namespace Yard\Core\Tests;
 final class FitTest extends CoreTestCase
 {
     /** @param  array<string, array{int, array<string, array{float|int, ?int}>}>  $slots */
-    private static function stack(float $depth, float $fixed, float $min, float $max, array $slots, string $unit = 'um'): array
-    {
+    private static function stack(
+        float $depth,
+        float $fixed,
+        float $min,
+        float $max,
+        array $slots,
+        string $unit = 'um',
+    ): array {
         $list = [];
         foreach ($slots as $name => [$pick, $options]) {
             $offers = [];
             foreach ($options as $part => [$thickness, $stock]) {
-                $offers[] = ['part' => (string) $part, 'thickness' => $thickness] + ($stock === null ? [] : ['stock' => $stock]);
+                $offers[] =
+                    ['part' => (string) $part, 'thickness' => $thickness] +
+                    ($stock === null ? [] : ['stock' => $stock]);
             }
             $list[] = ['name' => $name, 'pick' => $pick, 'options' => $offers];
         }
 
-        return ['unit' => $unit, 'depth' => $depth, 'fixed' => [['name' => 'fixed', 'thickness' => $fixed, 'count' => 1]], 'slots' => $list, 'window' => ['min' => $min, 'max' => $max]];
+        return [
+            'unit' => $unit,
+            'depth' => $depth,
+            'fixed' => [['name' => 'fixed', 'thickness' => $fixed, 'count' => 1]],
+            'slots' => $list,
+            'window' => ['min' => $min, 'max' => $max],
+        ];
     }
 
     /** Own cases with optima found by brute force over all multisets; greedy filling misses them. */
     public function test_clutch_pack_optimum(): void
     {
-        $out = $this->calc('fit.stack', self::stack(30977, 8120, 800, 1200, [
-            'steel' => [4, ['1952' => [1952, 3], '2003' => [2003, 2], '2047' => [2047, 3], '2101' => [2101, 1]]],
-            'plate' => [1, ['10490' => [10490, 1], '11013' => [11013, 1], '11508' => [11508, 1]]], 'ring' => [1, ['2002' => [2002, 2], '2298' => [2298, 2], '2604' => [2604, 2]]]]));
+        $out = $this->calc(
+            'fit.stack',
+            self::stack(30977, 8120, 800, 1200, [
+                'steel' => [4, ['1952' => [1952, 3], '2003' => [2003, 2], '2047' => [2047, 3], '2101' => [2101, 1]]],
+                'plate' => [1, ['10490' => [10490, 1], '11013' => [11013, 1], '11508' => [11508, 1]]],
+                'ring' => [1, ['2002' => [2002, 2], '2298' => [2298, 2], '2604' => [2604, 2]]],
+            ]),
+        );
         $this->assertSame(999, (int) $out['best']['clearance']);
-        $this->assertSame([['1952', 2], ['2047', 1], ['2101', 1], ['11508', 1], ['2298', 1]], array_map(fn ($p) => [$p['part'], $p['count']], $out['best']['picks']));
+        $this->assertSame(
+            [['1952', 2], ['2047', 1], ['2101', 1], ['11508', 1], ['2298', 1]],
+            array_map(fn ($p) => [$p['part'], $p['count']], $out['best']['picks']),
+        );
         $this->assertCount(10, $out['alternatives']);
     }
 
     public function test_two_shims_and_a_washer(): void
     {
-        $out = $this->calc('fit.stack', self::stack(9945, 4410, 150, 350, [
-            'washer' => [1, ['a' => [3012, 1], 'b' => [3246, 1], 'c' => [3498, 1], 'd' => [3751, 1]]], 'shim' => [2, ['508' => [508, 1], '633' => [633, 2], '766' => [766, 1], '889' => [889, 3], '1016' => [1016, 1]]]]));
+        $out = $this->calc(
+            'fit.stack',
+            self::stack(9945, 4410, 150, 350, [
+                'washer' => [1, ['a' => [3012, 1], 'b' => [3246, 1], 'c' => [3498, 1], 'd' => [3751, 1]]],
+                'shim' => [
+                    2,
+                    ['508' => [508, 1], '633' => [633, 2], '766' => [766, 1], '889' => [889, 3], '1016' => [1016, 1]],
+                ],
+            ]),
+        );
         $this->assertEquals(255, $out['best']['clearance']);
         $this->assertCount(3, $out['alternatives'], '4 of 48 combinations lie inside');
     }
 
     public function test_infeasible_because_of_the_counts(): void
     {
-        $slots = ['steel' => [3, ['1748' => [1748, 4], '1802' => [1802, 2]]], 'ring' => [1, ['11020' => [11020, 1], '11310' => [11310, 1], '11560' => [11560, 1], '11840' => [11840, 1]]]];
+        $slots = [
+            'steel' => [3, ['1748' => [1748, 4], '1802' => [1802, 2]]],
+            'ring' => [
+                1,
+                ['11020' => [11020, 1], '11310' => [11310, 1], '11560' => [11560, 1], '11840' => [11840, 1]],
+            ],
+        ];
         $out = $this->calc('fit.stack', self::stack(27850, 9740, 600, 900, $slots));
         $this->assertFalse($out['feasible']);
         $this->assertEquals([918, -18], [$out['nearest']['clearance'], $out['nearest']['shortBy']]);
         $slots['steel'][0] = 7;
-        $this->assertSame(['feasible' => false, 'reason' => 'stock', 'alternatives' => []], $this->calc('fit.stack', self::stack(27850, 9740, 600, 900, $slots)));
+        $this->assertSame(
+            ['feasible' => false, 'reason' => 'stock', 'alternatives' => []],
+            $this->calc('fit.stack', self::stack(27850, 9740, 600, 900, $slots)),
+        );
     }
 
     public function test_the_edge_of_the_window_is_inside_without_binary_rounding(): void
@@ -62,26 +101,66 @@ final class FitTest extends CoreTestCase
     {
         // Common practice, no source: 0.007 too tight with a 0.240 plate; a 0.180 plate opens 0.060, two steels 0.015
         // thicker take back 0.030, and the feeler reads 0.023-0.024.
-        $pack = fn (float $depth): array => ['unit' => 'in', 'depth' => $depth, 'fixed' => [['name' => 'friction', 'thickness' => 0.08, 'count' => 5]], 'window' => ['min' => 0.020, 'max' => 0.030],
-            'slots' => [['name' => 'plate', 'pick' => 1, 'options' => [['part' => 'P240', 'thickness' => 0.240], ['part' => 'P180', 'thickness' => 0.180]]],
-                ['name' => 'steel', 'pick' => 5, 'options' => [['part' => 'S069', 'thickness' => 0.069], ['part' => 'S084', 'thickness' => 0.084]]]]];
-        $tight = 5 * 0.080 + 0.240 + 5 * 0.069 - 0.007;
+        $pack = fn (float $depth): array => [
+            'unit' => 'in',
+            'depth' => $depth,
+            'fixed' => [['name' => 'friction', 'thickness' => 0.08, 'count' => 5]],
+            'window' => ['min' => 0.02, 'max' => 0.03],
+            'slots' => [
+                [
+                    'name' => 'plate',
+                    'pick' => 1,
+                    'options' => [['part' => 'P240', 'thickness' => 0.24], ['part' => 'P180', 'thickness' => 0.18]],
+                ],
+                [
+                    'name' => 'steel',
+                    'pick' => 5,
+                    'options' => [['part' => 'S069', 'thickness' => 0.069], ['part' => 'S084', 'thickness' => 0.084]],
+                ],
+            ],
+        ];
+        $tight = 5 * 0.08 + 0.24 + 5 * 0.069 - 0.007;
         $out = $this->calc('fit.stack', $pack(round($tight, 3)));
         $this->assertSame(0.023, $out['best']['clearance']);
-        $this->assertSame([['P180', 1], ['S069', 3], ['S084', 2]], array_map(fn ($p) => [$p['part'], $p['count']], $out['best']['picks']));
+        $this->assertSame(
+            [['P180', 1], ['S069', 3], ['S084', 2]],
+            array_map(fn ($p) => [$p['part'], $p['count']], $out['best']['picks']),
+        );
     }
 
     public function test_stock_is_shared_between_slots(): void
     {
-        $out = $this->calc('fit.stack', self::stack(10, 0, 0, 4, ['a' => [1, ['X' => [4, 1], 'Y' => [3, 9]]], 'b' => [1, ['X' => [4, 1], 'Y' => [3, 9]]]]));
+        $out = $this->calc(
+            'fit.stack',
+            self::stack(10, 0, 0, 4, [
+                'a' => [1, ['X' => [4, 1], 'Y' => [3, 9]]],
+                'b' => [1, ['X' => [4, 1], 'Y' => [3, 9]]],
+            ]),
+        );
         $this->assertEquals(3, $out['best']['clearance'], 'two X would give the ideal 2, but there is only one');
         $this->assertSame(2, array_sum(array_column($out['best']['picks'], 'count')));
     }
 
     public function test_ties_prefer_fewer_parts_then_cost_then_name(): void
     {
-        $in = ['unit' => 'mm', 'depth' => 10, 'fixed' => [], 'window' => ['min' => 0, 'max' => 4], 'slots' => [['name' => 's', 'pick' => 2, 'options' => [
-            ['part' => 'c', 'thickness' => 3, 'cost' => 1], ['part' => 'd', 'thickness' => 5, 'cost' => 1], ['part' => 'b', 'thickness' => 4, 'cost' => 3], ['part' => 'a', 'thickness' => 4, 'cost' => 2]]]]];
+        $in = [
+            'unit' => 'mm',
+            'depth' => 10,
+            'fixed' => [],
+            'window' => ['min' => 0, 'max' => 4],
+            'slots' => [
+                [
+                    'name' => 's',
+                    'pick' => 2,
+                    'options' => [
+                        ['part' => 'c', 'thickness' => 3, 'cost' => 1],
+                        ['part' => 'd', 'thickness' => 5, 'cost' => 1],
+                        ['part' => 'b', 'thickness' => 4, 'cost' => 3],
+                        ['part' => 'a', 'thickness' => 4, 'cost' => 2],
+                    ],
+                ],
+            ],
+        ];
         $out = $this->calc('fit.stack', $in);
         $this->assertSame([['slot' => 's', 'part' => 'a', 'count' => 2]], $out['best']['picks']);
         $this->assertEquals(4, $out['best']['cost']);
@@ -108,7 +187,9 @@ final class FitTest extends CoreTestCase
             $expected = $this->bruteForce($in, array_column($thickness, 1, null));
             if ($expected['inside'] === null) {
                 $this->assertFalse($out['feasible']);
-                $expected['outside'] === null ? $this->assertSame('stock', $out['reason']) : $this->assertEquals($expected['outside'], abs($out['nearest']['shortBy']), "case $case");
+                $expected['outside'] === null
+                    ? $this->assertSame('stock', $out['reason'])
+                    : $this->assertEquals($expected['outside'], abs($out['nearest']['shortBy']), "case $case");
             } else {
                 $this->assertEquals($expected['inside'], $out['best']['deviation'], "case $case");
             }
@@ -156,18 +237,40 @@ final class FitTest extends CoreTestCase
         for ($i = 0; $i < 8; $i++) {
             $options["p$i"] = [1000 + 37 * $i, 6];
         }
-        $out = $this->calc('fit.stack', self::stack(30000, 0, 900, 1000, ['a' => [8, $options], 'b' => [8, $options], 'c' => [10, ['q' => [1003, null], 'r' => [1100, null]]]]));
+        $out = $this->calc(
+            'fit.stack',
+            self::stack(30000, 0, 900, 1000, [
+                'a' => [8, $options],
+                'b' => [8, $options],
+                'c' => [10, ['q' => [1003, null], 'r' => [1100, null]]],
+            ]),
+        );
         $this->assertLessThanOrEqual(1.0, $out['best']['deviation']);
     }
 
     public function test_end_play_takes_the_washer_rule_of_the_trade(): void
     {
-        // new = old + (measured - wanted); windows 0.003-0.019 and 0.007-0.019 in, set near 0.012: common practice, no source.
-        $in = ['unit' => 'in', 'measured' => 0.035, 'fitted' => 0.072, 'window' => ['min' => 0.007, 'max' => 0.019], 'target' => 0.012,
-            'options' => [['part' => 'W-072', 'thickness' => 0.072], ['part' => 'W-085', 'thickness' => 0.085], ['part' => 'W-094', 'thickness' => 0.094], ['part' => 'W-096', 'thickness' => 0.096, 'stock' => 0]]];
+        // new = old + (measured - wanted); windows 0.003-0.019 and 0.007-0.019 in, set near 0.012: common practice, no
+        // source.
+        $in = [
+            'unit' => 'in',
+            'measured' => 0.035,
+            'fitted' => 0.072,
+            'window' => ['min' => 0.007, 'max' => 0.019],
+            'target' => 0.012,
+            'options' => [
+                ['part' => 'W-072', 'thickness' => 0.072],
+                ['part' => 'W-085', 'thickness' => 0.085],
+                ['part' => 'W-094', 'thickness' => 0.094],
+                ['part' => 'W-096', 'thickness' => 0.096, 'stock' => 0],
+            ],
+        ];
         $out = $this->calc('endplay.select', $in);
         $this->assertSame(0.095, $out['needed']);
-        $this->assertSame(['part' => 'W-094', 'thickness' => 0.094, 'play' => 0.013, 'deviation' => 0.001], $out['best']);
+        $this->assertSame(
+            ['part' => 'W-094', 'thickness' => 0.094, 'play' => 0.013, 'deviation' => 0.001],
+            $out['best'],
+        );
         $out = $this->calc('endplay.select', ['measured' => 0.09] + $in);
         $this->assertFalse($out['feasible']);
         $this->assertSame(['W-094', -0.049], [$out['nearest']['part'], $out['nearest']['shortBy']]);
@@ -191,7 +294,17 @@ final class FitTest extends CoreTestCase
         $this->assertRefused('fit.stack', ['target' => 9] + $good, 'window', '/target');
         $this->assertRefused('fit.stack', ['unit' => 'ft'] + $good, 'choice', '/unit');
         $this->assertRefused('fit.stack', ['depth' => '1,2'] + $good, 'type', '/depth');
-        $this->assertRefused('fit.stack', array_replace_recursive($good, ['slots' => [['pick' => -1]]]), 'range', '/slots/0/pick');
-        $this->assertRefused('fit.stack', array_replace_recursive($good, ['slots' => [['options' => [['thickness' => -4]]]]]), 'range', '/slots/0/options/0/thickness');
+        $this->assertRefused(
+            'fit.stack',
+            array_replace_recursive($good, ['slots' => [['pick' => -1]]]),
+            'range',
+            '/slots/0/pick',
+        );
+        $this->assertRefused(
+            'fit.stack',
+            array_replace_recursive($good, ['slots' => [['options' => [['thickness' => -4]]]]]),
+            'range',
+            '/slots/0/options/0/thickness',
+        );
     }
 }

@@ -11,15 +11,39 @@ use Yard\Core\Calculators;
 use Yard\Core\Input;
 
 /**
- * Every leaf of every calculator's example, one after the other, is replaced by what people and broken programs send. The
- * answer is a result that obeys its schema, or one sentence that points into the input; nothing else may come out.
+ * Every leaf of every calculator's example, one after the other, is replaced by what people and broken programs send.
+ * The answer is a result that obeys its schema, or one sentence that points into the input; nothing else may come out.
  */
 final class FuzzTest extends CoreTestCase
 {
-    private const INSTEAD = [0, -1, 1, 2, 1e-9, -0.5, 1e12, -1e300, 1e308, 9007199254740993, 'x', '', '0.030', null, true, [], [[]], [1, 2]];
+    private const INSTEAD = [
+        0,
+        -1,
+        1,
+        2,
+        1e-9,
+        -0.5,
+        1e12,
+        -1e300,
+        1e308,
+        9007199254740993,
+        'x',
+        '',
+        '0.030',
+        null,
+        true,
+        [],
+        [[]],
+        [1, 2],
+    ];
 
     /** Calculators whose time grows with what is asked are tried with fewer values. */
-    private const SLOW = ['fit.stack' => 7, 'trace.analyse' => 19, 'package.resolve' => 3, 'evidence.reliability' => 5];
+    private const SLOW = [
+        'fit.stack' => 7,
+        'trace.analyse' => 19,
+        'package.resolve' => 3,
+        'evidence.reliability' => 5,
+    ];
 
     /** @return array<string, array{string}> */
     public static function calculators(): array
@@ -59,10 +83,19 @@ final class FuzzTest extends CoreTestCase
         return $document;
     }
 
-    /** Whether a pointer (RFC 6901) leads into a document, or to a field that is missing from an object or list that is there. */
+    /**
+     * Whether a pointer (RFC 6901) leads into a document, or to a field that is missing from an object or list that is
+     * there.
+     */
     private static function leadsInto(mixed $document, string $pointer): bool
     {
-        $steps = $pointer === '' ? [] : array_map(fn (string $s): string => str_replace(['~1', '~0'], ['/', '~'], $s), explode('/', substr($pointer, 1)));
+        $steps =
+            $pointer === ''
+                ? []
+                : array_map(
+                    fn (string $s): string => str_replace(['~1', '~0'], ['/', '~'], $s),
+                    explode('/', substr($pointer, 1)),
+                );
         foreach ($steps as $n => $step) {
             $fields = is_array($document) || $document instanceof \stdClass ? (array) $document : null;
             if ($fields === null) {
@@ -88,12 +121,20 @@ final class FuzzTest extends CoreTestCase
 
             return false;
         } catch (\Throwable $e) {
-            $this->fail("$what: ".$e::class.": {$e->getMessage()} at ".basename($e->getFile()).":{$e->getLine()}");
+            $this->fail(
+                "$what: ".$e::class.": {$e->getMessage()} at ".basename($e->getFile()).":{$e->getLine()}",
+            );
         }
         $json = json_encode($out, JSON_PARTIAL_OUTPUT_ON_ERROR);
         $this->assertSame(JSON_ERROR_NONE, json_last_error(), "$what: the result has no numbers that are none");
         $check = $validator->validate(json_decode((string) $json), $schema->output);
-        $this->assertTrue($check->isValid(), "$what: the result leaves its schema: ".json_encode($check->error()?->message()).' at '.json_encode($check->error()?->data()->fullPath()));
+        $this->assertTrue(
+            $check->isValid(),
+            "$what: the result leaves its schema: ".
+                json_encode($check->error()?->message()).
+                ' at '.
+                json_encode($check->error()?->data()->fullPath()),
+        );
 
         return true;
     }
@@ -102,12 +143,20 @@ final class FuzzTest extends CoreTestCase
     public function test_whatever_stands_in_one_place_the_answer_is_a_result_or_one_sentence(string $name): void
     {
         $schema = json_decode(Calculators::schema($name));
-        $validator = new Validator;
+        $validator = new Validator();
         [$refused, $n] = [0, 0];
         foreach (self::places($schema->example->input) as $path) {
             foreach (self::INSTEAD as $value) {
                 if ($n++ % (self::SLOW[$name] ?? 1) === 0) {
-                    $refused += $this->answers($name, self::put($schema->example->input, $path, $value), "$name with ".json_encode($value).' at /'.implode('/', $path), $validator, $schema) ? 0 : 1;
+                    $refused += $this->answers(
+                        $name,
+                        self::put($schema->example->input, $path, $value),
+                        "$name with ".json_encode($value).' at /'.implode('/', $path),
+                        $validator,
+                        $schema,
+                    )
+                        ? 0
+                        : 1;
                 }
             }
         }
@@ -120,8 +169,14 @@ final class FuzzTest extends CoreTestCase
         // Numbers are only stretched, so that more of them get past the first check and meet each other.
         mt_srand(crc32($name));
         $schema = json_decode(Calculators::schema($name));
-        $validator = new Validator;
-        $numbers = array_values(array_filter(iterator_to_array(self::places($schema->example->input), false), fn (array $path): bool => is_int(self::at($schema->example->input, $path)) || is_float(self::at($schema->example->input, $path))));
+        $validator = new Validator();
+        $numbers = array_values(
+            array_filter(
+                iterator_to_array(self::places($schema->example->input), false),
+                fn (array $path): bool => is_int(self::at($schema->example->input, $path)) ||
+                    is_float(self::at($schema->example->input, $path)),
+            ),
+        );
         if ($numbers === []) {
             $this->expectNotToPerformAssertions();
 
@@ -133,7 +188,9 @@ final class FuzzTest extends CoreTestCase
             for ($k = mt_rand(1, 4); $k > 0; $k--) {
                 $path = $numbers[mt_rand(0, count($numbers) - 1)];
                 $old = self::at($input, $path);
-                $new = is_int($old) ? (int) round($old * mt_rand(0, 300) / 100) : $old * mt_rand(-100, 1000) / 300;
+                $new = is_int($old)
+                    ? (int) round(($old * mt_rand(0, 300)) / 100)
+                    : ($old * mt_rand(-100, 1000)) / 300;
                 $what[] = json_encode($new).' at /'.implode('/', $path);
                 $input = self::put($input, $path, $new);
             }

@@ -11,7 +11,9 @@ use Yard\Rig\Specimen;
 
 require_once dirname(__DIR__, 2).'/rig/Specimen.php';
 
-/** The whole way from a simulated unit to the verdict: every fault of the rig must be seen, and nothing on a sound unit. */
+/**
+ * The whole way from a simulated unit to the verdict: every fault of the rig must be seen, and nothing on a sound unit.
+ */
 final class JudgeTest extends CoreTestCase
 {
     /** @var array<string, array<string, mixed>> analyses by specimen and seed, run once */
@@ -20,20 +22,35 @@ final class JudgeTest extends CoreTestCase
     /** @return array{array<string, mixed>, array<string, mixed>} analysis, program body of the demo pack */
     private function analyse(string $specimen, string $seed = '1'): array
     {
-        $pack = json_decode((string) file_get_contents(dirname(__DIR__, 2).'/database/demo/catalog.json'), true)['families'][0];
+        $pack = json_decode((string) file_get_contents(dirname(__DIR__, 2).'/database/demo/catalog.json'), true)[
+            'families'
+        ][0];
         $program = $pack['testPrograms'][0]['body'];
         if (! isset(self::$cache["$specimen/$seed"])) {
             $ratios = array_column($this->calc('geartrain.solve', $pack['train'])['gears'], 'ratio', 'name');
             $names = ['t', 'input_rpm', 'turbine_rpm', 'output_rpm', 'line_kpa', 'temp_degc'];
             $columns = array_fill_keys($names, []);
-            foreach ((new Specimen($ratios, $program['steps'], $specimen, $seed))->run($program['rate_hz'], $program['end']) as $row) {
+            foreach (
+                (new Specimen($ratios, $program['steps'], $specimen, $seed))->run(
+                    $program['rate_hz'],
+                    $program['end'],
+                ) as $row
+            ) {
                 foreach ($names as $i => $name) {
                     $columns[$name][] = $row[$i];
                 }
             }
             unset($columns['t']);
-            $commands = array_map(fn (array $s): array => array_intersect_key($s, ['t' => 0, 'gear' => 0, 'lockup' => 0]), $program['steps']);
-            self::$cache["$specimen/$seed"] = $this->calc('trace.analyse', ['rate_hz' => $program['rate_hz'], 'channels' => $columns, 'ratios' => $ratios, 'commands' => $commands]);
+            $commands = array_map(
+                fn (array $s): array => array_intersect_key($s, ['t' => 0, 'gear' => 0, 'lockup' => 0]),
+                $program['steps'],
+            );
+            self::$cache["$specimen/$seed"] = $this->calc('trace.analyse', [
+                'rate_hz' => $program['rate_hz'],
+                'channels' => $columns,
+                'ratios' => $ratios,
+                'commands' => $commands,
+            ]);
         }
 
         return [self::$cache["$specimen/$seed"], $program];
@@ -44,7 +61,12 @@ final class JudgeTest extends CoreTestCase
     {
         [$analysis, $program] = $this->analyse($specimen, $seed);
 
-        return array_values(array_map(fn (array $c): string => "{$c['check']}, {$c['where']}", array_filter(JudgeTrace::judge($analysis, $program['limits']), fn (array $c): bool => ! $c['pass'])));
+        return array_values(
+            array_map(
+                fn (array $c): string => "{$c['check']}, {$c['where']}",
+                array_filter(JudgeTrace::judge($analysis, $program['limits']), fn (array $c): bool => ! $c['pass']),
+            ),
+        );
     }
 
     public function test_a_sound_unit_passes_every_check_whatever_the_noise(): void
@@ -56,7 +78,14 @@ final class JudgeTest extends CoreTestCase
 
     public static function faults(): array
     {
-        return [['flare-2-3', 'Flare, 2-3'], ['slip-4', 'Gear comes, gear 4'], ['tie-up-1-2', 'Tie-up, 1-2'], ['low-line', 'Line pressure, lowest, whole run'], ['hunting', 'Hunting, lock-up'], ['slow-shifts', 'Shift duration, 1-2']];
+        return [
+            ['flare-2-3', 'Flare, 2-3'],
+            ['slip-4', 'Gear comes, gear 4'],
+            ['tie-up-1-2', 'Tie-up, 1-2'],
+            ['low-line', 'Line pressure, lowest, whole run'],
+            ['hunting', 'Hunting, lock-up'],
+            ['slow-shifts', 'Shift duration, 1-2'],
+        ];
     }
 
     #[DataProvider('faults')]
@@ -73,7 +102,7 @@ final class JudgeTest extends CoreTestCase
         $this->assertEqualsWithDelta(95.0, $hunt['lockup']['huntAmplitude_rpm'], 3.0);
         $this->assertEqualsWithDelta(1.3, $hunt['lockup']['huntFrequency_hz'], 0.01);
         [$slip] = $this->analyse('slip-4');
-        $this->assertEqualsWithDelta(1.06 * 74 / 112, $slip['notReached'][0]['ratioMean'], 0.003);
+        $this->assertEqualsWithDelta((1.06 * 74) / 112, $slip['notReached'][0]['ratioMean'], 0.003);
         [$low] = $this->analyse('low-line');
         [$sound] = $this->analyse('sound');
         $this->assertEqualsWithDelta(0.55, $low['pressure']['mean_kpa'] / $sound['pressure']['mean_kpa'], 0.01);
@@ -81,30 +110,75 @@ final class JudgeTest extends CoreTestCase
 
     public function test_shift_times_follow_the_raised_cosine_of_the_rig(): void
     {
-        // 10-90 % of a raised cosine of 0.42 s: 0.42 (acos(-0.8) - acos(0.8)) / pi = 0.2479 s; command to 10 % = 0.22 + 0.42 acos(0.8)/pi.
+        // 10-90 % of a raised cosine of 0.42 s: 0.42 (acos(-0.8) - acos(0.8)) / pi = 0.2479 s; command to 10 % = 0.22 +
+        // 0.42 acos(0.8)/pi.
         [$analysis] = $this->analyse('sound');
         foreach ($analysis['shifts'] as $shift) {
-            $this->assertEqualsWithDelta(0.42 * (acos(-0.8) - acos(0.8)) / M_PI, $shift['duration_s'], 0.012, "{$shift['from']}-{$shift['to']}");
-            $this->assertEqualsWithDelta(0.22 + 0.42 * acos(0.8) / M_PI, $shift['delay_s'], 0.012);
+            $this->assertEqualsWithDelta(
+                (0.42 * (acos(-0.8) - acos(0.8))) / M_PI,
+                $shift['duration_s'],
+                0.012,
+                "{$shift['from']}-{$shift['to']}",
+            );
+            $this->assertEqualsWithDelta(0.22 + (0.42 * acos(0.8)) / M_PI, $shift['delay_s'], 0.012);
         }
-        $this->assertSame(['1-2', '2-3', '3-4', '4-3', '3-2'], array_map(fn (array $s): string => "{$s['from']}-{$s['to']}", $analysis['shifts']));
+        $this->assertSame(
+            ['1-2', '2-3', '3-4', '4-3', '3-2'],
+            array_map(fn (array $s): string => "{$s['from']}-{$s['to']}", $analysis['shifts']),
+        );
     }
 
     public function test_the_same_run_gives_the_same_trace(): void
     {
-        $first = fn (string $seed): array => iterator_to_array((new Specimen(['1' => 2.5], [['t' => 0.0, 'gear' => '1', 'throttle' => 0.3]], 'sound', $seed))->run(50, 2));
+        $first = fn (string $seed): array => iterator_to_array(
+            (new Specimen(['1' => 2.5], [['t' => 0.0, 'gear' => '1', 'throttle' => 0.3]], 'sound', $seed))->run(
+                50,
+                2,
+            ),
+        );
         $this->assertSame($first('a'), $first('a'));
         $this->assertNotSame($first('a'), $first('b'));
     }
 
     public function test_limits_decide_at_their_edge_and_missing_limits_are_not_checked(): void
     {
-        $analysis = ['gears' => [['gear' => '1', 'ratioErrorPct' => -1.5]], 'shifts' => [['from' => '1', 'to' => '2', 'duration_s' => 0.9, 'flare_rpm' => 80.0, 'tieUpDepth_pct' => 0.0]], 'tieUps' => [], 'lockup' => null, 'notReached' => []];
-        $limits = ['ratioErrorPct' => ['max' => 1.5], 'shiftDuration_s' => ['min' => 0.2, 'max' => 0.9], 'flare_rpm' => ['max' => 80]];
+        $analysis = [
+            'gears' => [['gear' => '1', 'ratioErrorPct' => -1.5]],
+            'shifts' => [
+                ['from' => '1', 'to' => '2', 'duration_s' => 0.9, 'flare_rpm' => 80.0, 'tieUpDepth_pct' => 0.0],
+            ],
+            'tieUps' => [],
+            'lockup' => null,
+            'notReached' => [],
+        ];
+        $limits = [
+            'ratioErrorPct' => ['max' => 1.5],
+            'shiftDuration_s' => ['min' => 0.2, 'max' => 0.9],
+            'flare_rpm' => ['max' => 80],
+        ];
         $checks = JudgeTrace::judge($analysis, $limits);
         $this->assertSame([true, true, true], array_column($checks, 'pass'));
-        $this->assertSame([false, true, false], array_column(JudgeTrace::judge($analysis, ['ratioErrorPct' => ['max' => 1.4999], 'flare_rpm' => ['max' => 79.9]] + $limits), 'pass'));
-        $this->assertSame(['Lock-up slip'], array_column(array_filter(JudgeTrace::judge($analysis, ['lockupSlip_rpm' => ['max' => 30]]), fn (array $c): bool => ! $c['pass']), 'check'), 'a lock-up that was never measured does not pass');
+        $this->assertSame(
+            [false, true, false],
+            array_column(
+                JudgeTrace::judge(
+                    $analysis,
+                    ['ratioErrorPct' => ['max' => 1.4999], 'flare_rpm' => ['max' => 79.9]] + $limits,
+                ),
+                'pass',
+            ),
+        );
+        $this->assertSame(
+            ['Lock-up slip'],
+            array_column(
+                array_filter(
+                    JudgeTrace::judge($analysis, ['lockupSlip_rpm' => ['max' => 30]]),
+                    fn (array $c): bool => ! $c['pass'],
+                ),
+                'check',
+            ),
+            'a lock-up that was never measured does not pass',
+        );
     }
 
     public function test_an_unknown_specimen_is_refused(): void
@@ -119,6 +193,6 @@ final class JudgeTest extends CoreTestCase
         $schema = json_decode(Calculators::schema('trace.analyse'));
         $document = json_decode((string) json_encode($analysis));
         $document->pressure->byGear_kpa = (object) (array) $document->pressure->byGear_kpa;
-        $this->assertTrue((new \Opis\JsonSchema\Validator)->validate($document, $schema->output)->isValid());
+        $this->assertTrue((new \Opis\JsonSchema\Validator())->validate($document, $schema->output)->isValid());
     }
 }

@@ -13,7 +13,14 @@ final class TraceTest extends CoreTestCase
 
     private function analyse(int $fs, array $in, array $out, array $more = []): array
     {
-        return $this->calc('trace.analyse', ['rate_hz' => $fs, 'channels' => ['input_rpm' => $in, 'output_rpm' => $out] + ($more['channels'] ?? []), 'ratios' => ['1' => self::I1, '2' => self::I2, '3' => 1.0]] + array_diff_key($more, ['channels' => 0]));
+        return $this->calc(
+            'trace.analyse',
+            [
+                'rate_hz' => $fs,
+                'channels' => ['input_rpm' => $in, 'output_rpm' => $out] + ($more['channels'] ?? []),
+                'ratios' => ['1' => self::I1, '2' => self::I2, '3' => 1.0],
+            ] + array_diff_key($more, ['channels' => 0]),
+        );
     }
 
     /** @return array{list<float>, list<float>} */
@@ -35,12 +42,30 @@ final class TraceTest extends CoreTestCase
 
     public function test_linear_ratio_step(): void
     {
-        [$in, $out] = self::sample(100, 5, fn ($t, $o) => $o * (self::I1 + (self::I2 - self::I1) * self::ramp(($t - 2) / 0.45)), fn () => 1200);
+        [$in, $out] = self::sample(
+            100,
+            5,
+            fn ($t, $o) => $o * (self::I1 + (self::I2 - self::I1) * self::ramp(($t - 2) / 0.45)),
+            fn () => 1200,
+        );
         $this->assertEqualsWithDelta(1159685.71429, array_sum($in), 1e-4);
-        $r = $this->analyse(100, $in, $out, ['commands' => [['t' => 0.0, 'gear' => '1'], ['t' => 1.9, 'gear' => '2']]]);
+        $r = $this->analyse(100, $in, $out, [
+            'commands' => [['t' => 0.0, 'gear' => '1'], ['t' => 1.9, 'gear' => '2']],
+        ]);
         $this->assertEqualsWithDelta([self::I1, self::I2], array_column($r['gears'], 'ratioMean'), 1e-6);
         $shift = $r['shifts'][0];
-        $this->assertEqualsWithDelta([2.045, 2.405, 0.36, 2.0, 2.45, 0.145], [$shift['start_s'], $shift['end_s'], $shift['duration_s'], $shift['linearStart_s'], $shift['linearEnd_s'], $shift['delay_s']], 0.001);
+        $this->assertEqualsWithDelta(
+            [2.045, 2.405, 0.36, 2.0, 2.45, 0.145],
+            [
+                $shift['start_s'],
+                $shift['end_s'],
+                $shift['duration_s'],
+                $shift['linearStart_s'],
+                $shift['linearEnd_s'],
+                $shift['delay_s'],
+            ],
+            0.001,
+        );
         $this->assertEquals([0, false], [$shift['flare_rpm'], $shift['tieUp']]);
         $this->assertSame([], $r['notReached']);
     }
@@ -53,11 +78,22 @@ final class TraceTest extends CoreTestCase
 
             return 8 * ($x / 2147483648 - 0.5);
         };
-        [$in, $out] = self::sample(100, 5, fn ($t, $o) => $o * (self::I1 + (self::I2 - self::I1) * (1 - cos(M_PI * self::ramp(($t - 2) / 0.45))) / 2) + $noise(), fn () => 1200);
+        [$in, $out] = self::sample(
+            100,
+            5,
+            fn ($t, $o) => $o *
+                (self::I1 + ((self::I2 - self::I1) * (1 - cos(M_PI * self::ramp(($t - 2) / 0.45)))) / 2) +
+                $noise(),
+            fn () => 1200,
+        );
         $this->assertEqualsWithDelta(2960.658461, $in[0], 1e-5);
         $r = $this->analyse(100, $in, $out);
         $this->assertCount(1, $r['shifts']);
-        $this->assertEqualsWithDelta([2.092174744, 2.357825256], [$r['shifts'][0]['start_s'], $r['shifts'][0]['end_s']], 0.02);
+        $this->assertEqualsWithDelta(
+            [2.092174744, 2.357825256],
+            [$r['shifts'][0]['start_s'], $r['shifts'][0]['end_s']],
+            0.02,
+        );
         $this->assertEqualsWithDelta([self::I1, self::I2], array_column($r['gears'], 'ratioMean'), 0.002);
         $this->assertLessThan(10, $r['shifts'][0]['flare_rpm']);
     }
@@ -65,18 +101,33 @@ final class TraceTest extends CoreTestCase
     public function test_flare_of_known_height(): void
     {
         foreach ([100, 30] as $fs) {
-            [$in, $out] = self::sample($fs, 5, fn ($t, $o) => $o * ($t < 3.3 ? self::I2 : self::I2 + (1 - self::I2) * self::ramp(($t - 3.3) / 0.3)) + ($t >= 3 && $t < 3.3 ? 240 * sin(M_PI * ($t - 3) / 0.3) : 0), fn () => 1800);
+            [$in, $out] = self::sample(
+                $fs,
+                5,
+                fn ($t, $o) => $o * ($t < 3.3 ? self::I2 : self::I2 + (1 - self::I2) * self::ramp(($t - 3.3) / 0.3)) +
+                    ($t >= 3 && $t < 3.3 ? 240 * sin((M_PI * ($t - 3)) / 0.3) : 0),
+                fn () => 1800,
+            );
             $r = $this->analyse($fs, $in, $out);
             $this->assertCount(1, $r['shifts'], 'the flare must not be read as a downshift');
             $this->assertSame(['2', '3'], [$r['shifts'][0]['from'], $r['shifts'][0]['to']]);
             $this->assertEqualsWithDelta(240, $r['shifts'][0]['flare_rpm'], 1.0, "$fs Hz");
-            $this->assertEqualsWithDelta([3.15, 3.33, 3.57], [$r['shifts'][0]['flarePeak_s'], $r['shifts'][0]['start_s'], $r['shifts'][0]['end_s']], 0.01);
+            $this->assertEqualsWithDelta(
+                [3.15, 3.33, 3.57],
+                [$r['shifts'][0]['flarePeak_s'], $r['shifts'][0]['start_s'], $r['shifts'][0]['end_s']],
+                0.01,
+            );
         }
     }
 
     public function test_tie_up_dip_is_no_shift(): void
     {
-        [$in, $out] = self::sample(200, 5, fn ($t, $o) => self::I2 * $o, fn ($t) => 1500 - ($t >= 2 && $t <= 2.4 ? 60 * sin(M_PI * ($t - 2) / 0.4) ** 2 : 0));
+        [$in, $out] = self::sample(
+            200,
+            5,
+            fn ($t, $o) => self::I2 * $o,
+            fn ($t) => 1500 - ($t >= 2 && $t <= 2.4 ? 60 * sin((M_PI * ($t - 2)) / 0.4) ** 2 : 0),
+        );
         $r = $this->analyse(200, $in, $out);
         $this->assertSame([], $r['shifts']);
         $this->assertEqualsWithDelta(60, $r['tieUps'][0]['depth_rpm'], 0.5);
@@ -86,7 +137,12 @@ final class TraceTest extends CoreTestCase
 
     public function test_tie_up_during_a_shift(): void
     {
-        [$in, $out] = self::sample(200, 5, fn ($t, $o) => $o * (self::I1 + (self::I2 - self::I1) * self::ramp(($t - 2) / 0.4)), fn ($t) => 1500 - ($t >= 2 && $t <= 2.4 ? 60 * sin(M_PI * ($t - 2) / 0.4) ** 2 : 0));
+        [$in, $out] = self::sample(
+            200,
+            5,
+            fn ($t, $o) => $o * (self::I1 + (self::I2 - self::I1) * self::ramp(($t - 2) / 0.4)),
+            fn ($t) => 1500 - ($t >= 2 && $t <= 2.4 ? 60 * sin((M_PI * ($t - 2)) / 0.4) ** 2 : 0),
+        );
         $shift = $this->analyse(200, $in, $out)['shifts'][0];
         $this->assertTrue($shift['tieUp']);
         $this->assertEqualsWithDelta(4.0, $shift['tieUpDepth_pct'], 0.1);
@@ -94,7 +150,13 @@ final class TraceTest extends CoreTestCase
 
     public function test_downshift_reads_flare_against_the_new_gear(): void
     {
-        [$in, $out] = self::sample(100, 5, fn ($t, $o) => $o * (self::I2 + (self::I1 - self::I2) * self::ramp(($t - 2) / 0.4)) + ($t > 2.4 && $t < 2.7 ? 150 * sin(M_PI * ($t - 2.4) / 0.3) : 0), fn () => 1000);
+        [$in, $out] = self::sample(
+            100,
+            5,
+            fn ($t, $o) => $o * (self::I2 + (self::I1 - self::I2) * self::ramp(($t - 2) / 0.4)) +
+                ($t > 2.4 && $t < 2.7 ? 150 * sin((M_PI * ($t - 2.4)) / 0.3) : 0),
+            fn () => 1000,
+        );
         $shift = $this->analyse(100, $in, $out)['shifts'][0];
         $this->assertSame(['2', '1'], [$shift['from'], $shift['to']]);
         $this->assertEqualsWithDelta(150, $shift['flare_rpm'], 2);
@@ -106,13 +168,17 @@ final class TraceTest extends CoreTestCase
             $in = $turbine = [];
             for ($k = 0; $k < $n; $k++) {
                 $turbine[] = 1800.0;
-                $in[] = 1850 + $a * sin(2 * M_PI * $f * $k / $fs);
+                $in[] = 1850 + $a * sin((2 * M_PI * $f * $k) / $fs);
             }
 
             return $this->analyse($fs, $in, $turbine, ['channels' => ['turbine_rpm' => $turbine]])['lockup'];
         };
         $exact = $lockup(8.0, 100, 1000, 20);
-        $this->assertEqualsWithDelta([50, 14.142136, 20, 8.0], [$exact['slipMean_rpm'], $exact['slipRms_rpm'], $exact['huntAmplitude_rpm'], $exact['huntFrequency_hz']], 1e-6);
+        $this->assertEqualsWithDelta(
+            [50, 14.142136, 20, 8.0],
+            [$exact['slipMean_rpm'], $exact['slipRms_rpm'], $exact['huntAmplitude_rpm'], $exact['huntFrequency_hz']],
+            1e-6,
+        );
         $between = $lockup(7.3, 100, 1024, 20);
         $this->assertEqualsWithDelta(7.3, $between['huntFrequency_hz'], 1e-4);
         $this->assertEqualsWithDelta(20, $between['huntAmplitude_rpm'], 0.1);
@@ -125,7 +191,12 @@ final class TraceTest extends CoreTestCase
 
     public function test_dropped_samples_change_nothing(): void
     {
-        [$in, $out] = self::sample(100, 5, fn ($t, $o) => $o * (self::I1 + (self::I2 - self::I1) * self::ramp(($t - 2) / 0.45)), fn () => 1200);
+        [$in, $out] = self::sample(
+            100,
+            5,
+            fn ($t, $o) => $o * (self::I1 + (self::I2 - self::I1) * self::ramp(($t - 2) / 0.45)),
+            fn () => 1200,
+        );
         for ($k = 100; $k < 105; $k++) {
             $in[$k] = 0.0;
         }
@@ -146,7 +217,7 @@ final class TraceTest extends CoreTestCase
 
     public function test_gear_band_of_three_percent(): void
     {
-        foreach (['2' => 1.47, '1' => 2.40] as $gear => $ratio) {
+        foreach (['2' => 1.47, '1' => 2.4] as $gear => $ratio) {
             [$in, $out] = self::sample(100, 2, fn ($t, $o) => $o * $ratio, fn () => 1200);
             $this->assertSame((string) $gear, $this->analyse(100, $in, $out)['gears'][0]['gear']);
         }
@@ -156,7 +227,7 @@ final class TraceTest extends CoreTestCase
     public function test_pressure_and_temperature(): void
     {
         [$in, $out] = self::sample(10, 60, fn ($t, $o) => $o, fn () => 1500);
-        $temp = array_map(fn (int $k): float => 40 + 0.05 * $k / 10, array_keys($in));
+        $temp = array_map(fn (int $k): float => 40 + (0.05 * $k) / 10, array_keys($in));
         $line = array_fill(0, count($in), 900.0);
         $r = $this->analyse(10, $in, $out, ['channels' => ['temp_degc' => $temp, 'line_kpa' => $line]]);
         $this->assertEqualsWithDelta(3.0, $r['temperature']['rise_per_min'], 1e-9);
@@ -165,10 +236,24 @@ final class TraceTest extends CoreTestCase
 
     public function test_bad_traces(): void
     {
-        $trace = ['rate_hz' => 10, 'channels' => ['input_rpm' => [1, 2, 3], 'output_rpm' => [1, 2, 3]], 'ratios' => ['1' => 2.5]];
+        $trace = [
+            'rate_hz' => 10,
+            'channels' => ['input_rpm' => [1, 2, 3], 'output_rpm' => [1, 2, 3]],
+            'ratios' => ['1' => 2.5],
+        ];
         $this->assertRefused('trace.analyse', ['rate_hz' => 0] + $trace, 'range', '/rate_hz');
-        $this->assertRefused('trace.analyse', ['channels' => ['input_rpm' => [1, 2, 3], 'output_rpm' => [1, 2]]] + $trace, 'length', '/channels/output_rpm');
-        $this->assertRefused('trace.analyse', ['channels' => ['input_rpm' => [1, 'x', 3], 'output_rpm' => [1, 2, 3]]] + $trace, 'type', '/channels/input_rpm/1');
+        $this->assertRefused(
+            'trace.analyse',
+            ['channels' => ['input_rpm' => [1, 2, 3], 'output_rpm' => [1, 2]]] + $trace,
+            'length',
+            '/channels/output_rpm',
+        );
+        $this->assertRefused(
+            'trace.analyse',
+            ['channels' => ['input_rpm' => [1, 'x', 3], 'output_rpm' => [1, 2, 3]]] + $trace,
+            'type',
+            '/channels/input_rpm/1',
+        );
         $this->assertRefused('trace.analyse', ['ratios' => ['1' => 0]] + $trace, 'range', '/ratios/1');
     }
 }

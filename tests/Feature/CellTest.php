@@ -2,10 +2,10 @@
 
 namespace Tests\Feature;
 
-use App\Cell\AnalyseRun;
-use App\Cell\LiveToken;
-use App\Cell\Run;
-use App\Cell\Trace;
+use App\Stations\Dyno\Actions\AnalyseRun;
+use App\Stations\Dyno\LiveToken;
+use App\Stations\Dyno\Models\Run;
+use App\Stations\Dyno\Trace;
 use Tests\TestCase;
 
 /** Runs on their way between desk, rig and verdict. */
@@ -15,7 +15,12 @@ final class CellTest extends TestCase
     {
         $this->bringTo('cell');
 
-        return Run::query()->findOrFail($this->as('cell')->write('/units/C-9001/runs', ['specimen' => 'sound'])->assertCreated()->json('id'));
+        return Run::query()->findOrFail(
+            $this->as('cell')
+                ->write('/units/C-9001/runs', ['specimen' => 'sound'])
+                ->assertCreated()
+                ->json('id'),
+        );
     }
 
     public function test_a_run_carries_program_limits_and_exact_ratios(): void
@@ -23,7 +28,11 @@ final class CellTest extends TestCase
         $run = $this->queued();
         $this->assertSame('queued', $run->state);
         // Ravigneaux closed forms for 26/38/74
-        $this->assertEqualsWithDelta(['1' => 74 / 26, '2' => 74 * 64 / (26 * 112), '3' => 1.0, '4' => 74 / 112, 'R' => -74 / 38], $run->program['ratios'], 1e-9);
+        $this->assertEqualsWithDelta(
+            ['1' => 74 / 26, '2' => (74 * 64) / (26 * 112), '3' => 1.0, '4' => 74 / 112, 'R' => -74 / 38],
+            $run->program['ratios'],
+            1e-9,
+        );
         $this->assertSame(0.9, $run->program['limits']['shiftDuration_s']['max']);
     }
 
@@ -31,20 +40,31 @@ final class CellTest extends TestCase
     {
         $this->bringTo('cell', 'C-9001', 'tow');
         $id = $this->as('cell')->write('/units/C-9001/runs')->assertCreated()->json('id');
-        $this->assertSame(['min' => 0.15, 'max' => 0.7], Run::query()->findOrFail($id)->program['limits']['shiftDuration_s'], 'a firm package shifts quicker: its window is lower');
+        $this->assertSame(
+            ['min' => 0.15, 'max' => 0.7],
+            Run::query()->findOrFail($id)->program['limits']['shiftDuration_s'],
+            'a firm package shifts quicker: its window is lower',
+        );
     }
 
     public function test_one_run_at_a_time(): void
     {
         $this->queued();
         $this->assertProblem($this->write('/units/C-9001/runs'), 409, 'already on its way');
-        $this->assertProblem($this->write('/units/C-9001/runs', ['specimen' => 'exploding']), 422, 'specimen', '/specimen');
+        $this->assertProblem(
+            $this->write('/units/C-9001/runs', ['specimen' => 'exploding']),
+            422,
+            'specimen',
+            '/specimen',
+        );
     }
 
     public function test_a_queued_run_can_be_cancelled_once(): void
     {
         $run = $this->queued();
-        $this->write("/runs/$run->id/cancel")->assertOk()->assertJsonPath('state', 'cancelled');
+        $this->write("/runs/$run->id/cancel")
+            ->assertOk()
+            ->assertJsonPath('state', 'cancelled');
         $this->assertProblem($this->write("/runs/$run->id/cancel"), 409, 'already over');
         $this->write('/units/C-9001/runs')->assertCreated();
     }
@@ -70,13 +90,41 @@ final class CellTest extends TestCase
     public function test_a_conditional_pass_is_the_managers_with_a_reason(): void
     {
         $run = $this->queued();
-        $run->update(['state' => 'analysed', 'checks' => [['check' => 'Flare', 'where' => '2-3', 'pass' => false, 'value' => 90.0, 'unit' => 'rev/min', 'min' => null, 'max' => 80.0]]]);
-        $this->assertProblem($this->write("/runs/$run->id/verdict", ['verdict' => 'conditional', 'reason' => 'x']), 403, 'Only the shop manager');
-        $this->assertProblem($this->as('manager')->write("/runs/$run->id/verdict", ['verdict' => 'conditional']), 422, 'Say why', '/reason');
-        $card = $this->write("/runs/$run->id/verdict", ['verdict' => 'conditional', 'reason' => 'Cold oil, agreed with the customer'])->assertOk();
+        $run->update([
+            'state' => 'analysed',
+            'checks' => [
+                [
+                    'check' => 'Flare',
+                    'where' => '2-3',
+                    'pass' => false,
+                    'value' => 90.0,
+                    'unit' => 'rev/min',
+                    'min' => null,
+                    'max' => 80.0,
+                ],
+            ],
+        ]);
+        $this->assertProblem(
+            $this->write("/runs/$run->id/verdict", ['verdict' => 'conditional', 'reason' => 'x']),
+            403,
+            'Only the shop manager',
+        );
+        $this->assertProblem(
+            $this->as('manager')->write("/runs/$run->id/verdict", ['verdict' => 'conditional']),
+            422,
+            'Say why',
+            '/reason',
+        );
+        $card = $this->write("/runs/$run->id/verdict", [
+            'verdict' => 'conditional',
+            'reason' => 'Cold oil, agreed with the customer',
+        ])->assertOk();
         $this->assertSame('dispatch', $card->json('station'));
         $sheet = $this->read('/units/C-9001?sections=dispatch')->json('dispatch.sheet');
-        $this->assertSame(['conditional', 'Cold oil, agreed with the customer'], [$sheet['dyno']['verdict'], $sheet['dyno']['reason']]);
+        $this->assertSame(
+            ['conditional', 'Cold oil, agreed with the customer'],
+            [$sheet['dyno']['verdict'], $sheet['dyno']['reason']],
+        );
     }
 
     public function test_a_damaged_recording_fails_the_run_with_a_sentence(): void
@@ -95,12 +143,21 @@ final class CellTest extends TestCase
         $run = $this->queued();
         @mkdir(dirname(Trace::path($run)), 0775, true);
         $rows = array_map(fn (int $k) => "$k,".(1000 + $k).',900,500,480,60', range(0, 99));
-        file_put_contents(Trace::path($run), implode(',', Trace::COLUMNS)."\n".implode("\n", $rows)."\ncut,off");
+        file_put_contents(
+            Trace::path($run),
+            implode(',', Trace::COLUMNS)."\n".implode("\n", $rows)."\ncut,off",
+        );
         $this->assertCount(100, Trace::read($run)['input_rpm'], 'a line cut off by a crash is left out');
         $this->assertSame([1000.0, 1050.0], Trace::read($run, 50)['input_rpm']);
-        $this->get("/api/runs/$run->id/trace.csv")->assertOk()->assertDownload("run-$run->id.csv");
+        $this->get("/api/runs/$run->id/trace.csv")
+            ->assertOk()
+            ->assertDownload("run-$run->id.csv");
         unlink(Trace::path($run));
-        $this->assertProblem($this->get("/api/runs/$run->id/trace.csv", ['Accept' => 'application/json']), 404, 'not there');
+        $this->assertProblem(
+            $this->get("/api/runs/$run->id/trace.csv", ['Accept' => 'application/json']),
+            404,
+            'not there',
+        );
     }
 
     public function test_live_addresses_are_signed_and_expire(): void
@@ -118,7 +175,9 @@ final class CellTest extends TestCase
         $this->bringTo('desk');
         $this->assertProblem($this->as('cell')->write('/units/C-9001/runs'), 409, 'no released build');
         $this->bringTo('cell', 'C-9002');
-        $this->as('cell')->write('/units/C-9002/holds', ['reason' => 'Oil leak at the tail'])->assertCreated();
+        $this->as('cell')
+            ->write('/units/C-9002/holds', ['reason' => 'Oil leak at the tail'])
+            ->assertCreated();
         $this->assertProblem($this->write('/units/C-9002/runs'), 409, 'Oil leak at the tail');
     }
 }

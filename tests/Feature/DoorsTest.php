@@ -3,8 +3,8 @@
 namespace Tests\Feature;
 
 use App\Shop\Abilities;
-use App\Shop\Person;
-use App\Track\Unit;
+use App\Shop\Models\Person;
+use App\Yard\Models\Unit;
 use Illuminate\Routing\Route;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Hash;
@@ -16,7 +16,10 @@ final class DoorsTest extends TestCase
 {
     public function test_badge_and_pin_let_in_and_five_wrong_pins_lock_the_badge(): void
     {
-        $pin = fn (string $pin, string $badge = '101') => $this->postJson('/api/session', ['badge' => $badge, 'pin' => $pin]);
+        $pin = fn (string $pin, string $badge = '101') => $this->postJson('/api/session', [
+            'badge' => $badge,
+            'pin' => $pin,
+        ]);
         $this->getJson('/api/session')->assertOk()->assertJsonPath('person', null);
         $pin('1937')->assertOk()->assertJsonPath('person.role', 'receiver');
         $this->deleteJson('/api/session')->assertOk();
@@ -33,7 +36,9 @@ final class DoorsTest extends TestCase
 
     public function test_without_a_badge_nothing_is_shown(): void
     {
-        foreach (['/yard', '/units', '/units/C-1', '/find?q=x', '/intake-form', '/stock', '/house-rules', '/calc'] as $path) {
+        foreach (
+            ['/yard', '/units', '/units/C-1', '/find?q=x', '/intake-form', '/stock', '/house-rules', '/calc'] as $path
+        ) {
             $this->assertProblem($this->getJson("/api$path"), 401, 'badge');
         }
     }
@@ -41,7 +46,14 @@ final class DoorsTest extends TestCase
     /** @return list<Route> */
     private function writingRoutes(): array
     {
-        return array_values(array_filter(app('router')->getRoutes()->getRoutes(), fn (Route $r) => str_starts_with($r->uri(), 'api/') && array_intersect($r->methods(), ['POST', 'PUT', 'PATCH', 'DELETE']) !== [] && ! in_array($r->uri(), ['api/session', 'api/calc/{name}'], true)));
+        return array_values(
+            array_filter(
+                app('router')->getRoutes()->getRoutes(),
+                fn (Route $r) => str_starts_with($r->uri(), 'api/') &&
+                    array_intersect($r->methods(), ['POST', 'PUT', 'PATCH', 'DELETE']) !== [] &&
+                    ! in_array($r->uri(), ['api/session', 'api/calc/{name}'], true),
+            ),
+        );
     }
 
     public function test_every_write_asks_for_an_ability_and_a_viewer_has_none(): void
@@ -50,7 +62,9 @@ final class DoorsTest extends TestCase
         $this->receive()->assertCreated();
         $this->as('viewer');
         foreach ($this->writingRoutes() as $route) {
-            $abilities = array_values(array_filter($route->gatherMiddleware(), fn ($m) => is_string($m) && str_starts_with($m, 'can:')));
+            $abilities = array_values(
+                array_filter($route->gatherMiddleware(), fn ($m) => is_string($m) && str_starts_with($m, 'can:')),
+            );
             $this->assertCount(1, $abilities, $route->uri());
             $this->assertArrayHasKey(substr($abilities[0], 4), Abilities::ALL);
             $path = '/'.preg_replace(['/\{hold\}|\{run\}|\{photo\}/', '/\{\w+\}/'], ['1', 'C-9001'], $route->uri());
@@ -81,13 +95,23 @@ final class DoorsTest extends TestCase
     public function test_the_same_post_twice_happens_once(): void
     {
         $this->as('receiver');
-        $body = ['coreTag' => 'C-9001', 'jobType' => 'rebuild', 'ownership' => 'exchange', 'grade' => 'A', 'complaint' => 'x'];
+        $body = [
+            'coreTag' => 'C-9001',
+            'jobType' => 'rebuild',
+            'ownership' => 'exchange',
+            'grade' => 'A',
+            'complaint' => 'x',
+        ];
         $first = $this->write('/units', $body, 'same-key')->assertCreated();
         $again = $this->write('/units', $body, 'same-key')->assertCreated();
         $this->assertSame('true', $again->headers->get('Idempotent-Replay'));
         $this->assertSame($first->json('coreTag'), $again->json('coreTag'));
         $this->assertSame(1, Unit::query()->count());
-        $this->assertProblem($this->write('/units', ['coreTag' => 'C-9002'] + $body, 'same-key'), 422, 'different request');
+        $this->assertProblem(
+            $this->write('/units', ['coreTag' => 'C-9002'] + $body, 'same-key'),
+            422,
+            'different request',
+        );
         $this->assertProblem($this->postJson('/api/units', $body), 400, 'Idempotency-Key');
         $this->assertProblem($this->write('/units', ['grade' => 'Q'] + $body, 'failed-key'), 422, 'grade');
         $this->write('/units', ['coreTag' => 'C-9003'] + $body, 'failed-key')->assertCreated();
@@ -99,24 +123,55 @@ final class DoorsTest extends TestCase
         $this->assertProblem($this->getJson('/api/units/NOPE'), 404, 'nothing under this number');
         $this->assertProblem($this->getJson('/api/nowhere'), 404, 'nothing at this address');
         $this->assertProblem($this->deleteJson('/api/units'), 405, 'does not take');
-        $this->assertProblem($this->postJson('/api/calc/units.convert', ['value' => 'x', 'from' => 'in', 'to' => 'mm']), 422, 'must be a number', '/value');
+        $this->assertProblem(
+            $this->postJson('/api/calc/units.convert', ['value' => 'x', 'from' => 'in', 'to' => 'mm']),
+            422,
+            'must be a number',
+            '/value',
+        );
         $this->assertProblem($this->postJson('/api/calc/nope', []), 404, 'no calculator');
-        $this->assertProblem($this->call('POST', '/api/calc/units.convert', content: '{broken', server: ['HTTP_ACCEPT' => 'application/json']), 422, 'not valid JSON');
+        $this->assertProblem(
+            $this->call(
+                'POST',
+                '/api/calc/units.convert',
+                content: '{broken',
+                server: ['HTTP_ACCEPT' => 'application/json'],
+            ),
+            422,
+            'not valid JSON',
+        );
     }
 
     public function test_calculators_answer_as_on_the_command_line(): void
     {
         $this->as('viewer');
         foreach ($this->getJson('/api/calc')->json('calculators') as ['name' => $name]) {
-            $schema = $this->getJson("/api/calc/$name")->assertOk()->json();
-            $input = json_encode(json_decode((string) file_get_contents(base_path("core/schema/$name.json")))->example->input);
-            $http = $this->call('POST', "/api/calc/$name", content: $input, server: ['HTTP_ACCEPT' => 'application/json', 'CONTENT_TYPE' => 'application/json']);
+            $schema = $this->getJson("/api/calc/$name")
+                ->assertOk()
+                ->json();
+            $input = json_encode(
+                json_decode((string) file_get_contents(base_path("core/schema/$name.json")))->example->input,
+            );
+            $http = $this->call(
+                'POST',
+                "/api/calc/$name",
+                content: $input,
+                server: ['HTTP_ACCEPT' => 'application/json', 'CONTENT_TYPE' => 'application/json'],
+            );
             $http->assertOk();
             $this->assertSame($name, $schema['name']);
-            $process = proc_open([PHP_BINARY, base_path('core/bin/calc'), $name], [['pipe', 'r'], ['pipe', 'w']], $pipes);
+            $process = proc_open(
+                [PHP_BINARY, base_path('core/bin/calc'), $name],
+                [['pipe', 'r'], ['pipe', 'w']],
+                $pipes,
+            );
             fwrite($pipes[0], $input);
             fclose($pipes[0]);
-            $this->assertJsonStringEqualsJsonString((string) stream_get_contents($pipes[1]), (string) $http->getContent(), $name);
+            $this->assertJsonStringEqualsJsonString(
+                (string) stream_get_contents($pipes[1]),
+                (string) $http->getContent(),
+                $name,
+            );
             proc_close($process);
         }
     }
@@ -164,8 +219,21 @@ final class DoorsTest extends TestCase
     {
         $this->bringTo('teardown');
         $serial = $this->unit()->currentBuild->serial;
-        foreach (['C-9001' => 'Core tag', strtolower($serial) => 'Unit serial', 'sprag' => 'Part', 'L25-069' => 'Lot', 'Lowgate' => 'Customer', 'breather' => 'Part'] as $q => $kind) {
-            $this->assertContains($kind, array_column($this->read('/find?q='.urlencode($q))->json('hits'), 'kind'), $q);
+        foreach (
+            [
+                'C-9001' => 'Core tag',
+                strtolower($serial) => 'Unit serial',
+                'sprag' => 'Part',
+                'L25-069' => 'Lot',
+                'Lowgate' => 'Customer',
+                'breather' => 'Part',
+            ] as $q => $kind
+        ) {
+            $this->assertContains(
+                $kind,
+                array_column($this->read('/find?q='.urlencode($q))->json('hits'), 'kind'),
+                $q,
+            );
         }
         $this->assertSame([], $this->read('/find?q=%25%25')->json('hits'), 'a percent sign is no wildcard');
     }
@@ -173,10 +241,44 @@ final class DoorsTest extends TestCase
     public function test_house_rules_are_chosen_with_a_reason(): void
     {
         $rule = collect($this->as('manager')->read('/house-rules')->json('rules'))->firstWhere('code', 'soak-time');
-        $this->assertProblem($this->write("/house-rules/{$rule['code']}", ['choice' => $rule['choices'][0], 'reason' => '', 'version' => 1], null, 'PUT'), 422, 'Say why', '/reason');
-        $this->assertProblem($this->write("/house-rules/{$rule['code']}", ['choice' => 'whatever', 'reason' => 'x', 'version' => 1], null, 'PUT'), 422, 'Choose one of', '/choice');
-        $this->write("/house-rules/{$rule['code']}", ['choice' => $rule['choices'][0], 'reason' => 'Our experience', 'version' => 1], null, 'PUT')->assertOk();
-        $this->assertProblem($this->write("/house-rules/{$rule['code']}", ['choice' => $rule['choices'][1], 'reason' => 'No', 'version' => 1], null, 'PUT'), 409, 'Somebody else changed');
+        $this->assertProblem(
+            $this->write(
+                "/house-rules/{$rule['code']}",
+                ['choice' => $rule['choices'][0], 'reason' => '', 'version' => 1],
+                null,
+                'PUT',
+            ),
+            422,
+            'Say why',
+            '/reason',
+        );
+        $this->assertProblem(
+            $this->write(
+                "/house-rules/{$rule['code']}",
+                ['choice' => 'whatever', 'reason' => 'x', 'version' => 1],
+                null,
+                'PUT',
+            ),
+            422,
+            'Choose one of',
+            '/choice',
+        );
+        $this->write(
+            "/house-rules/{$rule['code']}",
+            ['choice' => $rule['choices'][0], 'reason' => 'Our experience', 'version' => 1],
+            null,
+            'PUT',
+        )->assertOk();
+        $this->assertProblem(
+            $this->write(
+                "/house-rules/{$rule['code']}",
+                ['choice' => $rule['choices'][1], 'reason' => 'No', 'version' => 1],
+                null,
+                'PUT',
+            ),
+            409,
+            'Somebody else changed',
+        );
     }
 
     public function test_pins_are_kept_as_slow_hashes(): void

@@ -2,10 +2,10 @@
 
 namespace Tests\Feature;
 
-use App\Cell\AnalyseRun;
-use App\Cell\Run;
-use App\Cell\Trace;
-use App\Ledger\VerifyLedger;
+use App\Kernel\Ledger\VerifyLedger;
+use App\Stations\Dyno\Actions\AnalyseRun;
+use App\Stations\Dyno\Models\Run;
+use App\Stations\Dyno\Trace;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Process;
 use Tests\TestCase;
@@ -16,16 +16,35 @@ final class FromCoreToReturnTest extends TestCase
     private function runDyno(string $specimen): array
     {
         $this->as('cell');
-        $id = $this->write('/units/C-9001/runs', ['specimen' => $specimen])->assertCreated()->json('id');
+        $id = $this->write('/units/C-9001/runs', ['specimen' => $specimen])
+            ->assertCreated()
+            ->json('id');
         $run = Run::query()->findOrFail($id);
         $program = tempnam(sys_get_temp_dir(), 'run');
-        file_put_contents($program, json_encode(['run' => (string) $id, 'rate_hz' => $run->program['rate_hz'], 'end' => $run->program['end'], 'program' => $run->program['steps'], 'ratios' => $run->program['ratios'], 'specimen' => $specimen]));
+        file_put_contents(
+            $program,
+            json_encode([
+                'run' => (string) $id,
+                'rate_hz' => $run->program['rate_hz'],
+                'end' => $run->program['end'],
+                'program' => $run->program['steps'],
+                'ratios' => $run->program['ratios'],
+                'specimen' => $specimen,
+            ]),
+        );
         @mkdir(dirname(Trace::path($run)), 0775, true);
-        file_put_contents(Trace::path($run), Process::run([PHP_BINARY, base_path('rig/rig.php'), '--once', $program])->throw()->output());
+        file_put_contents(
+            Trace::path($run),
+            Process::run([PHP_BINARY, base_path('rig/rig.php'), '--once', $program])
+                ->throw()
+                ->output(),
+        );
         $run->update(['state' => 'recorded']);
         (new AnalyseRun($id))->handle();
 
-        return $this->read("/runs/$id")->assertOk()->json();
+        return $this->read("/runs/$id")
+            ->assertOk()
+            ->json();
     }
 
     public function test_one_unit_goes_through_all_eight_stations(): void
@@ -35,15 +54,45 @@ final class FromCoreToReturnTest extends TestCase
 
         $bad = $this->runDyno('flare-2-3');
         $this->assertContains('Flare', array_column(array_filter($bad['checks'], fn ($c) => ! $c['pass']), 'check'));
-        $this->assertProblem($this->write("/runs/{$bad['id']}/verdict", ['verdict' => 'pass']), 422, 'outside its limit', '/verdict');
-        $this->assertProblem($this->write("/runs/{$bad['id']}/verdict", ['verdict' => 'conditional', 'reason' => 'x']), 403, 'manager');
-        $this->assertProblem($this->write("/runs/{$bad['id']}/verdict", ['verdict' => 'fail', 'reason' => 'Runs up']), 422, 'suspected', '/suspect');
-        $this->write("/runs/{$bad['id']}/verdict", ['verdict' => 'fail', 'reason' => 'Runs up', 'suspect' => 'C3'])->assertOk()->assertJsonPath('station', 'bench');
+        $this->assertProblem(
+            $this->write("/runs/{$bad['id']}/verdict", ['verdict' => 'pass']),
+            422,
+            'outside its limit',
+            '/verdict',
+        );
+        $this->assertProblem(
+            $this->write("/runs/{$bad['id']}/verdict", ['verdict' => 'conditional', 'reason' => 'x']),
+            403,
+            'manager',
+        );
+        $this->assertProblem(
+            $this->write("/runs/{$bad['id']}/verdict", ['verdict' => 'fail', 'reason' => 'Runs up']),
+            422,
+            'suspected',
+            '/suspect',
+        );
+        $this->write("/runs/{$bad['id']}/verdict", ['verdict' => 'fail', 'reason' => 'Runs up', 'suspect' => 'C3'])
+            ->assertOk()
+            ->assertJsonPath('station', 'bench');
 
         $this->travel(1)->minutes();
-        $this->assertProblem($this->as('builder')->write('/units/C-9001/sign-off'), 422, 'measured again after the failed dyno run');
-        $this->write('/units/C-9001/measurements', ['kind' => 'pack', 'code' => 'C3', 'reading' => '.045', 'gauge' => 'F-01'])->assertCreated();
-        $this->write('/units/C-9001/measurements', ['kind' => 'air-check', 'code' => 'C3', 'reading' => '3 psi', 'gauge' => 'P-01'])->assertCreated();
+        $this->assertProblem(
+            $this->as('builder')->write('/units/C-9001/sign-off'),
+            422,
+            'measured again after the failed dyno run',
+        );
+        $this->write('/units/C-9001/measurements', [
+            'kind' => 'pack',
+            'code' => 'C3',
+            'reading' => '.045',
+            'gauge' => 'F-01',
+        ])->assertCreated();
+        $this->write('/units/C-9001/measurements', [
+            'kind' => 'air-check',
+            'code' => 'C3',
+            'reading' => '3 psi',
+            'gauge' => 'P-01',
+        ])->assertCreated();
         $this->write('/units/C-9001/sign-off')->assertCreated()->assertJsonPath('station', 'cell');
 
         $good = $this->runDyno('sound');
@@ -51,36 +100,95 @@ final class FromCoreToReturnTest extends TestCase
         $this->assertSame([], array_filter($good['checks'], fn ($c) => ! $c['pass']));
         // Ratios of the trace against the exact quotients of the teeth (38/26/74): 74/26, 74*64/(26*112), 1, 74/112.
         $ratios = array_column($good['analysis']['gears'], 'ratioMean', 'gear');
-        foreach (['1' => 74 / 26, '2' => 74 * 64 / (26 * 112), '3' => 1.0, '4' => 74 / 112] as $gear => $ratio) {
+        foreach (['1' => 74 / 26, '2' => (74 * 64) / (26 * 112), '3' => 1.0, '4' => 74 / 112] as $gear => $ratio) {
             $this->assertEqualsWithDelta($ratio, $ratios[$gear], 0.002, "gear $gear");
         }
-        $this->write("/runs/{$good['id']}/verdict", ['verdict' => 'pass'])->assertOk()->assertJsonPath('station', 'dispatch');
+        $this->write("/runs/{$good['id']}/verdict", ['verdict' => 'pass'])
+            ->assertOk()
+            ->assertJsonPath('station', 'dispatch');
 
         $card = $this->write('/units/C-9001/shipment', ['carrier' => 'Own lorry'])->assertCreated();
         $card->assertJsonPath('station', 'field')->assertJsonPath('dispatch.sheet.converterDepth.readAtLeast', 28.5);
         $serial = $card->json('serial');
-        $this->as('returns')->write('/units/C-9001/commissioning', ['installedOn' => '2026-10-01', 'odometer' => '100000 km', 'installer' => 'Pier Street', 'items' => ['cooler'], 'converterDepth' => '29 mm', 'flexplateDepth' => '27 mm'])->assertCreated();
+        $this->as('returns')
+            ->write('/units/C-9001/commissioning', [
+                'installedOn' => '2026-10-01',
+                'odometer' => '100000 km',
+                'installer' => 'Pier Street',
+                'items' => ['cooler'],
+                'converterDepth' => '29 mm',
+                'flexplateDepth' => '27 mm',
+            ])
+            ->assertCreated();
 
-        $this->assertProblem($this->write('/returns', ['serial' => $serial, 'complaint' => 'slips', 'installedOn' => '2026-10-01', 'failedOn' => '2026-09-01']), 422, 'before it was installed', '/failedOn');
-        $card = $this->write('/returns', ['serial' => $serial, 'complaint' => 'Slips again', 'installedOn' => '2026-10-01', 'failedOn' => '2026-11-01', 'odometer' => '64000 mi'])->assertCreated();
+        $this->assertProblem(
+            $this->write('/returns', [
+                'serial' => $serial,
+                'complaint' => 'slips',
+                'installedOn' => '2026-10-01',
+                'failedOn' => '2026-09-01',
+            ]),
+            422,
+            'before it was installed',
+            '/failedOn',
+        );
+        $card = $this->write('/returns', [
+            'serial' => $serial,
+            'complaint' => 'Slips again',
+            'installedOn' => '2026-10-01',
+            'failedOn' => '2026-11-01',
+            'odometer' => '64000 mi',
+        ])->assertCreated();
         $number = $card->json('returns.cases.0.number');
         $version = 1;
-        foreach (['plates' => 'low and reverse packs', 'codes' => 'overheat', 'oil-level' => 'right'] as $feature => $value) {
-            $card = $this->write("/returns/$number/observations", ['feature' => $feature, 'value' => $value, 'version' => $version++])->assertOk();
+        foreach (
+            ['plates' => 'low and reverse packs', 'codes' => 'overheat', 'oil-level' => 'right'] as $feature => $value
+        ) {
+            $card = $this->write("/returns/$number/observations", [
+                'feature' => $feature,
+                'value' => $value,
+                'version' => $version++,
+            ])->assertOk();
         }
-        $this->assertSame('abuse', $card->json('returns.cases.0.ranking.0.verdict'), 'black low and reverse packs with an overheat code: rocked in snow or mud (common practice)');
-        $card = $this->write("/returns/$number/measurements", ['kind' => 'pack', 'code' => 'C3', 'reading' => '0.080 in', 'version' => $version++])->assertOk();
+        $this->assertSame(
+            'abuse',
+            $card->json('returns.cases.0.ranking.0.verdict'),
+            'black low and reverse packs with an overheat code: rocked in snow or mud (common practice)',
+        );
+        $card = $this->write("/returns/$number/measurements", [
+            'kind' => 'pack',
+            'code' => 'C3',
+            'reading' => '0.080 in',
+            'version' => $version++,
+        ])->assertOk();
         $then = collect($card->json('returns.cases.0.thenAndNow'))->firstWhere('code', 'C3');
         $this->assertSame(0.045, $then['value']);
         $this->assertSame(0.08, $then['now']['value']);
         $this->assertProblem($this->write("/returns/$number/rebuild"), 409, 'verdict first');
-        $this->assertProblem($this->write("/returns/$number/verdict", ['verdict' => 'abuse', 'split' => ['owner' => 60], 'version' => $version]), 422, 'add up to 100', '/split');
-        $this->write("/returns/$number/verdict", ['verdict' => 'abuse', 'split' => ['owner' => 100], 'version' => $version])->assertOk();
+        $this->assertProblem(
+            $this->write("/returns/$number/verdict", [
+                'verdict' => 'abuse',
+                'split' => ['owner' => 60],
+                'version' => $version,
+            ]),
+            422,
+            'add up to 100',
+            '/split',
+        );
+        $this->write("/returns/$number/verdict", [
+            'verdict' => 'abuse',
+            'split' => ['owner' => 100],
+            'version' => $version,
+        ])->assertOk();
         $card = $this->write("/returns/$number/rebuild")->assertCreated();
         $card->assertJsonPath('station', 'desk')->assertJsonPath('generation', 2);
-        $this->read('/units/C-9001?sections=build')->assertJsonPath('build.order.parentSerial', $serial)->assertJsonMissingPath('intake');
+        $this->read('/units/C-9001?sections=build')
+            ->assertJsonPath('build.order.parentSerial', $serial)
+            ->assertJsonMissingPath('intake');
 
-        $card = $this->as('manager')->write('/units/C-9001/release', ['version' => 1])->assertOk();
+        $card = $this->as('manager')
+            ->write('/units/C-9001/release', ['version' => 1])
+            ->assertOk();
         $this->assertNotSame($serial, $card->json('serial'));
         $this->assertSame([$serial, $card->json('serial')], array_column($card->json('build.generations'), 'serial'));
         $this->assertSame([], app(VerifyLedger::class)->verify()['breaks']);

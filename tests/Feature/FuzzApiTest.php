@@ -7,27 +7,108 @@ use PHPUnit\Framework\Attributes\DataProvider;
 use Symfony\Component\Yaml\Yaml;
 use Tests\TestCase;
 
-/** Every write of the published contract with what tablets, scanners and broken programs may send: never a fault, always a sentence. */
+/**
+ * Every write of the published contract with what tablets, scanners and broken programs may send: never a fault, always
+ * a sentence.
+ */
 final class FuzzApiTest extends TestCase
 {
-    private const INSTEAD = [null, '', 'x', -1, 1e300, true, [], ['x'], ['a' => ['b' => 1]], "\u{1F527} \u{202E}tfel", 'DROP'];
+    private const INSTEAD = [
+        null,
+        '',
+        'x',
+        -1,
+        1e300,
+        true,
+        [],
+        ['x'],
+        ['a' => ['b' => 1]],
+        "\u{1F527} \u{202E}tfel",
+        'DROP',
+    ];
 
-    /** Left out: signing in and out ends the session, files go in as forms, the calculators have a test of their own. */
+    /**
+     * Left out: signing in and out ends the session, files go in as forms, the calculators have a test of their own.
+     */
     private const LEFT_OUT = ['/session', '/calc/{name}'];
 
     /** What a friendly client would send, by field, so that one wrong field at a time is met behind right ones. */
     private const KNOWN = [
-        'package' => 'tow', 'add' => ['deep-pan'], 'drop' => [], 'vehicle' => 'HW-TR5', 'customer' => 'WS-LOW', 'promisedOn' => '2026-12-01', 'engineTorque' => '410', 'engineCurve' => '1500 300, 3000 410', 'shiftSpeed' => '5000', 'mass' => '2000', 'axle' => '3.5', 'tyre' => '235/60R16',
-        'coreTag' => 'C-9777', 'jobType' => 'rebuild', 'ownership' => 'exchange', 'family' => 'RD4', 'vin' => '', 'odometer' => '98000 km', 'complaint' => 'No third', 'codes' => ['P0730'], 'clues' => ['fluid-colour' => 'black'], 'repairHours' => 1, 'gradeReason' => 'looked at', 'sender' => 'own', 'tag' => 'T-77', 'rack' => 'R1-1', 'pallet' => '',
-        'feature' => 'pan-bolts', 'value' => '14', 'variant' => 'RD4-M', 'note' => 'seen', 'part' => 'OU-01', 'count' => 1, 'symptoms' => ['3' => 'slips'], 'pressures' => ['line' => 'low'], 'condition' => 'black', 'disposition' => 'replace', 'role' => 'cause', 'reading' => '0.981 in', 'trialWasher' => null, 'kind' => 'pack', 'code' => 'C1', 'gauge' => 'F-01',
-        'choice' => '10 min', 'reason' => 'So it is here', 'version' => 1, 'acknowledged' => ['pressure-raised', 'lockup-firm'], 'carrier' => 'Own lorry', 'checked' => [], 'serial' => 'VY-26-0001', 'failedOn' => '2026-11-24', 'installedOn' => '2026-11-01', 'counts' => [], 'missing' => [], 'failedHard' => [], 'damage' => [], 'observed' => ['pan-bolts' => '14'],
+        'package' => 'tow',
+        'add' => ['deep-pan'],
+        'drop' => [],
+        'vehicle' => 'HW-TR5',
+        'customer' => 'WS-LOW',
+        'promisedOn' => '2026-12-01',
+        'engineTorque' => '410',
+        'engineCurve' => '1500 300, 3000 410',
+        'shiftSpeed' => '5000',
+        'mass' => '2000',
+        'axle' => '3.5',
+        'tyre' => '235/60R16',
+        'coreTag' => 'C-9777',
+        'jobType' => 'rebuild',
+        'ownership' => 'exchange',
+        'family' => 'RD4',
+        'vin' => '',
+        'odometer' => '98000 km',
+        'complaint' => 'No third',
+        'codes' => ['P0730'],
+        'clues' => ['fluid-colour' => 'black'],
+        'repairHours' => 1,
+        'gradeReason' => 'looked at',
+        'sender' => 'own',
+        'tag' => 'T-77',
+        'rack' => 'R1-1',
+        'pallet' => '',
+        'feature' => 'pan-bolts',
+        'value' => '14',
+        'variant' => 'RD4-M',
+        'note' => 'seen',
+        'part' => 'OU-01',
+        'count' => 1,
+        'symptoms' => ['3' => 'slips'],
+        'pressures' => ['line' => 'low'],
+        'condition' => 'black',
+        'disposition' => 'replace',
+        'role' => 'cause',
+        'reading' => '0.981 in',
+        'trialWasher' => null,
+        'kind' => 'pack',
+        'code' => 'C1',
+        'gauge' => 'F-01',
+        'choice' => '10 min',
+        'reason' => 'So it is here',
+        'version' => 1,
+        'acknowledged' => ['pressure-raised', 'lockup-firm'],
+        'carrier' => 'Own lorry',
+        'checked' => [],
+        'serial' => 'VY-26-0001',
+        'failedOn' => '2026-11-24',
+        'installedOn' => '2026-11-01',
+        'counts' => [],
+        'missing' => [],
+        'failedHard' => [],
+        'damage' => [],
+        'observed' => ['pan-bolts' => '14'],
     ];
 
     /** Fields of one name that mean different things. */
     private const KNOWN_AT = ['duty/grade' => '12', 'grade' => 'B'];
 
     /** Where a unit must stand for a write to get past its door. */
-    private const STATIONS = ['identity' => 'identify', 'clues' => 'identify', 'teardown' => 'teardown', 'findings' => 'teardown', 'symptoms' => 'teardown', 'assembly' => 'bench', 'places' => 'bench', 'measurements' => 'bench', 'sign-off' => 'bench', 'runs' => 'cell'];
+    private const STATIONS = [
+        'identity' => 'identify',
+        'clues' => 'identify',
+        'teardown' => 'teardown',
+        'findings' => 'teardown',
+        'symptoms' => 'teardown',
+        'assembly' => 'bench',
+        'places' => 'bench',
+        'measurements' => 'bench',
+        'sign-off' => 'bench',
+        'runs' => 'cell',
+    ];
 
     /** @return array<string, array{string, string, array<string, mixed>}> */
     public static function writes(): array
@@ -35,7 +116,9 @@ final class FuzzApiTest extends TestCase
         $contract = Yaml::parseFile(dirname(__DIR__, 2).'/docs/openapi.yaml');
         $out = [];
         foreach ($contract['paths'] as $path => $operations) {
-            foreach (array_intersect_key($operations, ['post' => 0, 'put' => 0, 'delete' => 0]) as $method => $operation) {
+            foreach (
+                array_intersect_key($operations, ['post' => 0, 'put' => 0, 'delete' => 0]) as $method => $operation
+            ) {
                 $schema = $operation['requestBody']['content']['application/json']['schema'] ?? null;
                 if ($schema !== null && ! in_array($path, self::LEFT_OUT, true)) {
                     $out["$method $path"] = [strtoupper($method), $path, self::sample($schema, $contract)];
@@ -59,7 +142,12 @@ final class FuzzApiTest extends TestCase
             return self::KNOWN_AT[$at] ?? self::KNOWN[$name];
         }
         if (isset($schema['$ref'])) {
-            return self::sample($contract['components']['schemas'][basename($schema['$ref'])], $contract, $at, $depth);
+            return self::sample(
+                $contract['components']['schemas'][basename($schema['$ref'])],
+                $contract,
+                $at,
+                $depth,
+            );
         }
         $schema = $schema['oneOf'][count($schema['oneOf'] ?? [0]) - 1] ?? $schema;
         $type = is_array($schema['type'] ?? null) ? $schema['type'][0] : $schema['type'] ?? 'string';
@@ -67,7 +155,14 @@ final class FuzzApiTest extends TestCase
         return match (true) {
             isset($schema['enum']) => $schema['enum'][0],
             $depth > 4 => null,
-            $type === 'object' => array_combine(array_keys($schema['properties'] ?? []), array_map(fn (array $s, string $k): mixed => self::sample($s, $contract, ltrim("$at/$k", '/'), $depth + 1), $schema['properties'] ?? [], array_keys($schema['properties'] ?? []))),
+            $type === 'object' => array_combine(
+                array_keys($schema['properties'] ?? []),
+                array_map(
+                    fn (array $s, string $k): mixed => self::sample($s, $contract, ltrim("$at/$k", '/'), $depth + 1),
+                    $schema['properties'] ?? [],
+                    array_keys($schema['properties'] ?? []),
+                ),
+            ),
             $type === 'array' => [self::sample($schema['items'] ?? [], $contract, "$at/0", $depth + 1)],
             $type === 'integer', $type === 'number' => 1,
             $type === 'boolean' => true,
@@ -94,18 +189,48 @@ final class FuzzApiTest extends TestCase
     #[DataProvider('writes')]
     public function test_a_write_never_fails_on_its_body(string $method, string $path, array $sample): void
     {
-        $station = array_values(array_filter(self::STATIONS, fn (string $word): bool => str_contains($path, $word), ARRAY_FILTER_USE_KEY))[0] ?? 'desk';
+        $station =
+            array_values(
+                array_filter(
+                    self::STATIONS,
+                    fn (string $word): bool => str_contains($path, $word),
+                    ARRAY_FILTER_USE_KEY,
+                ),
+            )[0] ?? 'desk';
         $this->bringTo($station);
         $this->as('manager');
-        $url = preg_replace(['/\{(hold|run|photo|id|import|round)\}/', '/\{(code|rule)\}/', '/\{place\}/', '/\{step\}/', '/\{\w+\}/'], ['1', 'soak-time', 'C1', 'clean', 'C-9001'], $path);
+        $url = preg_replace(
+            ['/\{(hold|run|photo|id|import|round)\}/', '/\{(code|rule)\}/', '/\{place\}/', '/\{step\}/', '/\{\w+\}/'],
+            ['1', 'soak-time', 'C1', 'clean', 'C-9001'],
+            $path,
+        );
         $tried = 0;
         foreach ([[], ...iterator_to_array(self::places($sample), false)] as $place) {
-            foreach ($place === [] ? [[], $sample] : array_map(fn (mixed $value): array => self::with($sample, $place, $value), self::INSTEAD) as $body) {
+            foreach (
+                $place === []
+                    ? [[], $sample]
+                    : array_map(fn (mixed $value): array => self::with($sample, $place, $value), self::INSTEAD) as $body
+            ) {
                 $tried++;
-                $this->assertSentence($this->json($method, "/api$url", $body, ['Idempotency-Key' => "fuzz-$tried"]), "$method $path ".json_encode($body));
+                $this->assertSentence(
+                    $this->json($method, "/api$url", $body, ['Idempotency-Key' => "fuzz-$tried"]),
+                    "$method $path ".json_encode($body),
+                );
             }
         }
-        $this->assertSentence($this->call($method, "/api$url", content: '{"broken', server: ['HTTP_ACCEPT' => 'application/json', 'CONTENT_TYPE' => 'application/json', 'HTTP_IDEMPOTENCY_KEY' => 'broken']), "$method $path with broken JSON");
+        $this->assertSentence(
+            $this->call(
+                $method,
+                "/api$url",
+                content: '{"broken',
+                server: [
+                    'HTTP_ACCEPT' => 'application/json',
+                    'CONTENT_TYPE' => 'application/json',
+                    'HTTP_IDEMPOTENCY_KEY' => 'broken',
+                ],
+            ),
+            "$method $path with broken JSON",
+        );
         $this->assertSentence($this->json($method, "/api$url", $sample), "$method $path without a key");
     }
 
@@ -131,7 +256,11 @@ final class FuzzApiTest extends TestCase
             $this->assertSame('application/problem+json', $response->headers->get('Content-Type'), $what);
             $this->assertMatchesRegularExpression('/^\S.*[.?)!]$/su', $problem['detail'] ?? '', $what);
             $this->assertStringNotContainsString('vendor/', (string) $response->getContent(), $what);
-            $this->assertDoesNotMatchRegularExpression('/SQLSTATE|Exception|Undefined|must be of type/', (string) $response->getContent(), $what);
+            $this->assertDoesNotMatchRegularExpression(
+                '/SQLSTATE|Exception|Undefined|must be of type/',
+                (string) $response->getContent(),
+                $what,
+            );
         }
     }
 }

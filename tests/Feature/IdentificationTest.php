@@ -11,14 +11,27 @@ final class IdentificationTest extends TestCase
         $this->receive()->assertCreated();
         $before = $this->read('/units/C-9001')->json('identity');
         // Priors 30/50/40 of the pack.
-        $this->assertEqualsWithDelta(50 / 120, array_column($before['ranking'], 'posterior', 'variant')['RD4-M'], 1e-9);
+        $this->assertEqualsWithDelta(
+            50 / 120,
+            array_column($before['ranking'], 'posterior', 'variant')['RD4-M'],
+            1e-9,
+        );
         $this->assertSame(1, (int) $before['questions'][0]['effort'], 'free clues come first');
-        $after = $this->write('/units/C-9001/clues', ['feature' => 'connector-colour', 'value' => 'blue'])->json('identity');
+        $after = $this->write('/units/C-9001/clues', ['feature' => 'connector-colour', 'value' => 'blue'])->json(
+            'identity',
+        );
         $this->assertSame('RD4-L', $after['ranking'][0]['variant']);
         $this->assertLessThan($before['entropyBits'], $after['entropyBits']);
         $this->write('/units/C-9001/clues', ['feature' => 'connector-cavities', 'value' => 'cannot see'])->assertOk();
-        $this->assertEqualsWithDelta($after['entropyBits'], $this->read('/units/C-9001')->json('identity.entropyBits'), 1e-12, '"cannot see" says nothing about the unit');
-        $back = $this->write('/units/C-9001/clues', ['feature' => 'connector-colour', 'value' => null])->json('identity');
+        $this->assertEqualsWithDelta(
+            $after['entropyBits'],
+            $this->read('/units/C-9001')->json('identity.entropyBits'),
+            1e-12,
+            '"cannot see" says nothing about the unit',
+        );
+        $back = $this->write('/units/C-9001/clues', ['feature' => 'connector-colour', 'value' => null])->json(
+            'identity',
+        );
         $this->assertEqualsWithDelta($before['entropyBits'], $back['entropyBits'], 1e-12);
     }
 
@@ -26,22 +39,57 @@ final class IdentificationTest extends TestCase
     {
         $this->receive()->assertCreated();
         $this->write('/units/C-9001/clues', ['feature' => 'front-seal-mm', 'value' => '2.6 in'])->assertOk();
-        $this->assertSame('66.04', collect($this->read('/units/C-9001')->json('identity.questions'))->firstWhere('feature', 'front-seal-mm')['answer']);
-        $this->assertProblem($this->write('/units/C-9001/clues', ['feature' => 'front-seal-mm', 'value' => '620 mm']), 422, 'cannot be right', '/value');
-        $this->assertProblem($this->write('/units/C-9001/clues', ['feature' => 'front-seal-mm', 'value' => '62 psi']), 422, 'pressure', '/value');
-        $this->assertProblem($this->write('/units/C-9001/clues', ['feature' => 'connector-colour', 'value' => 'pink']), 422, 'choose one of', '/value');
-        $this->assertProblem($this->write('/units/C-9001/clues', ['feature' => 'nope', 'value' => 'x']), 422, 'no clue', '/feature');
+        $this->assertSame(
+            '66.04',
+            collect($this->read('/units/C-9001')->json('identity.questions'))->firstWhere('feature', 'front-seal-mm')[
+                'answer'
+            ],
+        );
+        $this->assertProblem(
+            $this->write('/units/C-9001/clues', ['feature' => 'front-seal-mm', 'value' => '620 mm']),
+            422,
+            'cannot be right',
+            '/value',
+        );
+        $this->assertProblem(
+            $this->write('/units/C-9001/clues', ['feature' => 'front-seal-mm', 'value' => '62 psi']),
+            422,
+            'pressure',
+            '/value',
+        );
+        $this->assertProblem(
+            $this->write('/units/C-9001/clues', ['feature' => 'connector-colour', 'value' => 'pink']),
+            422,
+            'choose one of',
+            '/value',
+        );
+        $this->assertProblem(
+            $this->write('/units/C-9001/clues', ['feature' => 'nope', 'value' => 'x']),
+            422,
+            'no clue',
+            '/feature',
+        );
     }
 
     public function test_confirming_keeps_who_when_and_the_posterior_and_revises_the_credit(): void
     {
         $this->receive()->assertCreated();
-        foreach (['connector-colour' => 'black', 'connector-cavities' => '16', 'tag-letter' => 'C'] as $feature => $value) {
+        foreach (
+            ['connector-colour' => 'black', 'connector-cavities' => '16', 'tag-letter' => 'C'] as $feature => $value
+        ) {
             $card = $this->write('/units/C-9001/clues', ['feature' => $feature, 'value' => $value]);
         }
         $this->assertTrue($card->json('identity.mixed'), 'the tag of another variant contradicts the leader');
-        $this->assertProblem($this->write('/units/C-9001/identity', ['variant' => 'RD4-E']), 422, 'speak against', '/note');
-        $card = $this->write('/units/C-9001/identity', ['variant' => 'RD4-M', 'foreignParts' => ['tag of RD4-L']])->assertOk();
+        $this->assertProblem(
+            $this->write('/units/C-9001/identity', ['variant' => 'RD4-E']),
+            422,
+            'speak against',
+            '/note',
+        );
+        $card = $this->write('/units/C-9001/identity', [
+            'variant' => 'RD4-M',
+            'foreignParts' => ['tag of RD4-L'],
+        ])->assertOk();
         $this->assertSame('desk', $card->json('station'));
         $this->assertSame('tag of RD4-L', $card->json('identity.decisions.0.foreignParts.0.part'));
         $this->assertSame('Joss Tarn', $card->json('identity.decisions.0.by'));
@@ -62,8 +110,14 @@ final class IdentificationTest extends TestCase
     {
         $this->bringTo('identify');
         $questions = $this->read('/units/C-9001?sections=identity')->json('identity.questions');
-        $free = array_map(fn (array $q) => $q['effort'] <= 1, array_filter($questions, fn (array $q) => $q['gainBits'] > 0.01));
-        $this->assertSame($free, array_values(array_merge(array_filter($free), array_filter($free, fn (bool $f) => ! $f))));
+        $free = array_map(
+            fn (array $q) => $q['effort'] <= 1,
+            array_filter($questions, fn (array $q) => $q['gainBits'] > 0.01),
+        );
+        $this->assertSame(
+            $free,
+            array_values(array_merge(array_filter($free), array_filter($free, fn (bool $f) => ! $f))),
+        );
         $measured = array_values(array_filter($questions, fn (array $q) => $q['effort'] > 1));
         $per = array_column($measured, 'gainPerEffort');
         $sorted = $per;
@@ -75,17 +129,38 @@ final class IdentificationTest extends TestCase
     {
         $this->receive('C-9001', ['family' => 'TX6', 'missing' => [], 'grade' => null])->assertCreated();
         // an early unit (roller clutch type) that carries the digital lever sensor of a later one
-        foreach (['cover' => '11 bolts', 'tag-letter' => 'W', 'dipstick' => 'tube', 'final-drive' => '17.2', 'sensor' => 'digital'] as $feature => $value) {
+        foreach (
+            [
+                'cover' => '11 bolts',
+                'tag-letter' => 'W',
+                'dipstick' => 'tube',
+                'final-drive' => '17.2',
+                'sensor' => 'digital',
+            ] as $feature => $value
+        ) {
             $card = $this->write('/units/C-9001/clues', ['feature' => $feature, 'value' => $value])->assertOk();
         }
         $this->assertTrue($card->json('identity.mixed'));
         $this->assertSame('TX6-F1', $card->json('identity.ranking.0.variant'));
         $alien = $card->json('identity.aliens.0');
-        $this->assertSame(['sensor', 'lever sensor', 'digital', ['TX6-F2', 'TX6-H', 'TX6-HX']], [$alien['feature'], $alien['part'], $alien['seen'], $alien['from']]);
+        $this->assertSame(
+            ['sensor', 'lever sensor', 'digital', ['TX6-F2', 'TX6-H', 'TX6-HX']],
+            [$alien['feature'], $alien['part'], $alien['seen'], $alien['from']],
+        );
         $this->assertStringContainsString('ordered as a pair', $alien['ordering']);
-        $card = $this->write('/units/C-9001/identity', ['variant' => 'TX6-F1', 'foreignParts' => ['sensor', 'repainted pan']])->assertOk();
-        $this->assertSame(['lever sensor', 'repainted pan'], array_column($card->json('identity.decisions.0.foreignParts'), 'part'));
-        $this->assertSame('lever sensor', $this->as('manager')->read('/units/C-9001?sections=build')->json('build.foreignParts.0.part'), 'the order desk sees it');
+        $card = $this->write('/units/C-9001/identity', [
+            'variant' => 'TX6-F1',
+            'foreignParts' => ['sensor', 'repainted pan'],
+        ])->assertOk();
+        $this->assertSame(
+            ['lever sensor', 'repainted pan'],
+            array_column($card->json('identity.decisions.0.foreignParts'), 'part'),
+        );
+        $this->assertSame(
+            'lever sensor',
+            $this->as('manager')->read('/units/C-9001?sections=build')->json('build.foreignParts.0.part'),
+            'the order desk sees it',
+        );
     }
 
     public function test_confirmed_cores_move_the_priors_and_the_reliabilities_and_can_be_switched_off(): void
@@ -98,19 +173,38 @@ final class IdentificationTest extends TestCase
         $rows = array_column($learning['priors'], null, 'variant');
         $this->assertSame([3, 0], [$rows['RD4-M']['confirmed'], $rows['RD4-E']['confirmed']]);
         // weight x share + count, normalised: by hand from the numbers beside it
-        $this->assertEqualsWithDelta(($learning['weight'] * $rows['RD4-M']['catalog'] + 3) / ($learning['weight'] + 3), $rows['RD4-M']['used'], 1e-9);
+        $this->assertEqualsWithDelta(
+            ($learning['weight'] * $rows['RD4-M']['catalog'] + 3) / ($learning['weight'] + 3),
+            $rows['RD4-M']['used'],
+            1e-9,
+        );
         $colour = array_column($learning['reliabilities'], null, 'feature')['connector-colour'];
         $this->assertSame(3, $colour['cases']);
-        $rule = collect($this->as('manager')->read('/house-rules')->json('rules'))->firstWhere('code', 'field-learning');
-        $this->write('/house-rules/field-learning', ['choice' => 'off', 'reason' => 'Trial month.', 'version' => $rule['version']], null, 'PUT')->assertOk();
-        $off = array_column($this->read('/units/C-9009?sections=identity')->json('identity.learning.priors'), null, 'variant');
+        $rule = collect($this->as('manager')->read('/house-rules')->json('rules'))->firstWhere(
+            'code',
+            'field-learning',
+        );
+        $this->write(
+            '/house-rules/field-learning',
+            ['choice' => 'off', 'reason' => 'Trial month.', 'version' => $rule['version']],
+            null,
+            'PUT',
+        )->assertOk();
+        $off = array_column(
+            $this->read('/units/C-9009?sections=identity')->json('identity.learning.priors'),
+            null,
+            'variant',
+        );
         $this->assertEqualsWithDelta($off['RD4-M']['catalog'], $off['RD4-M']['used'], 1e-12);
     }
 
     public function test_a_tag_code_gives_all_candidates(): void
     {
         $out = $this->as('receiver')->read('/tag?text=k0b1234')->assertOk()->json();
-        $this->assertSame([['RD4-M', [2010], true]], array_map(fn (array $c) => [$c['variant'], $c['years'], $c['yearFits']], $out['candidates']));
+        $this->assertSame(
+            [['RD4-M', [2010], true]],
+            array_map(fn (array $c) => [$c['variant'], $c['years'], $c['yearFits']], $out['candidates']),
+        );
         $this->assertSame([], $this->read('/tag?text=nonsense')->json('candidates'));
     }
 
@@ -118,25 +212,56 @@ final class IdentificationTest extends TestCase
     {
         $this->assertProblem($this->as('receiver')->write('/trainer', []), 409, 'no confirmed core');
         $this->receive('C-9001')->assertCreated();
-        foreach (['connector-colour' => 'black', 'connector-cavities' => '16', 'pan-bolts' => '14', 'tag-letter' => 'B', 'speed-sensors' => 'two'] as $feature => $value) {
+        foreach (
+            [
+                'connector-colour' => 'black',
+                'connector-cavities' => '16',
+                'pan-bolts' => '14',
+                'tag-letter' => 'B',
+                'speed-sensors' => 'two',
+            ] as $feature => $value
+        ) {
             $this->write('/units/C-9001/clues', ['feature' => $feature, 'value' => $value])->assertOk();
         }
         $this->write('/units/C-9001/identity', ['variant' => 'RD4-M'])->assertOk();
-        $round = $this->write('/trainer', ['family' => 'RD4'])->assertCreated()->json();
+        $round = $this->write('/trainer', ['family' => 'RD4'])
+            ->assertCreated()
+            ->json();
         $this->assertNull($round['result']);
         $this->assertSame($round['id'], $this->write('/trainer', [])->json('id'), 'a round begun is finished first');
-        $dear = $this->write("/trainer/{$round['id']}/questions", ['feature' => 'pump-joint'])->assertOk()->json('asked.0');
+        $dear = $this->write("/trainer/{$round['id']}/questions", ['feature' => 'pump-joint'])
+            ->assertOk()
+            ->json('asked.0');
         $this->assertSame('cannot see', $dear['value'], 'nobody opened that core');
-        $cheap = $this->write("/trainer/{$round['id']}/questions", ['feature' => 'connector-colour'])->json('asked.1');
+        $cheap = $this->write("/trainer/{$round['id']}/questions", ['feature' => 'connector-colour'])->json(
+            'asked.1',
+        );
         $this->assertSame('black', $cheap['value']);
         $this->assertTrue($dear['score'] < 0.2 && $cheap['score'] > 0.5, 'opening the unit first is a poor question');
-        $this->assertProblem($this->write("/trainer/{$round['id']}/questions", ['feature' => 'connector-colour']), 422, 'already', '/feature');
-        $this->assertProblem($this->write("/trainer/{$round['id']}/answer", ['variant' => 'XX']), 422, 'no variant', '/variant');
-        $over = $this->write("/trainer/{$round['id']}/answer", ['variant' => 'RD4-M'])->assertOk()->json();
-        $this->assertSame([true, 'RD4-M', 41.0], [$over['result']['right'], $over['result']['truth'], (float) $over['effort']]);
+        $this->assertProblem(
+            $this->write("/trainer/{$round['id']}/questions", ['feature' => 'connector-colour']),
+            422,
+            'already',
+            '/feature',
+        );
+        $this->assertProblem(
+            $this->write("/trainer/{$round['id']}/answer", ['variant' => 'XX']),
+            422,
+            'no variant',
+            '/variant',
+        );
+        $over = $this->write("/trainer/{$round['id']}/answer", ['variant' => 'RD4-M'])
+            ->assertOk()
+            ->json();
+        $this->assertSame(
+            [true, 'RD4-M', 41.0],
+            [$over['result']['right'], $over['result']['truth'], (float) $over['effort']],
+        );
         $this->assertLessThan(41.0, $over['result']['engineEffort']);
         $this->assertProblem($this->write("/trainer/{$round['id']}/answer", ['variant' => 'RD4-M']), 409, 'over');
-        $this->as('manager')->write("/trainer/{$round['id']}/answer", ['variant' => 'RD4-M'])->assertNotFound();
+        $this->as('manager')
+            ->write("/trainer/{$round['id']}/answer", ['variant' => 'RD4-M'])
+            ->assertNotFound();
         $this->assertSame(1, $this->read('/trainer')->json('results.0.right'));
     }
 }

@@ -2,9 +2,9 @@
 
 namespace Tests\Feature;
 
-use App\Ledger\Anchors;
-use App\Ledger\Ledger;
-use App\Ledger\VerifyLedger;
+use App\Kernel\Ledger\Anchors;
+use App\Kernel\Ledger\Ledger;
+use App\Kernel\Ledger\VerifyLedger;
 use Illuminate\Support\Facades\DB;
 use PHPUnit\Framework\Attributes\DataProvider;
 use Tests\TestCase;
@@ -16,7 +16,15 @@ final class LedgerTest extends TestCase
     {
         // On a connection of its own: a refused DDL statement still ends the transaction it comes in.
         config(['database.connections.probe' => config('database.connections.yard')]);
-        foreach (['UPDATE ledger SET payload = \'{}\'', 'DELETE FROM ledger', 'DROP TABLE ledger', 'TRUNCATE ledger', 'ALTER TABLE ledger DROP COLUMN hash'] as $sql) {
+        foreach (
+            [
+                'UPDATE ledger SET payload = \'{}\'',
+                'DELETE FROM ledger',
+                'DROP TABLE ledger',
+                'TRUNCATE ledger',
+                'ALTER TABLE ledger DROP COLUMN hash',
+            ] as $sql
+        ) {
             try {
                 DB::connection('probe')->unprepared($sql);
                 $this->fail("the account may: $sql");
@@ -31,27 +39,69 @@ final class LedgerTest extends TestCase
     {
         return [
             'nothing' => [fn () => null, null],
-            'an altered row' => [fn ($db) => $db->table('ledger')->where('stream', 'probe')->where('seq', 2)->update(['payload' => '{"n":99}']), 'event 2: Event 2 (probe) was altered'],
-            'an altered time' => [fn ($db) => $db->table('ledger')->where('stream', 'probe')->where('seq', 1)->update(['at' => '2020-01-01 00:00:00']), 'event 1: Event 1 (probe) was altered'],
-            'a removed row in the middle' => [fn ($db) => $db->table('ledger')->where('stream', 'probe')->where('seq', 2)->delete(), 'Event 2 is missing'],
-            'the newest rows removed' => [fn ($db) => $db->table('ledger')->where('stream', 'probe')->where('seq', '>', 1)->delete(), 'newest 2 event(s) are gone'],
-            'the newest rows removed and the stream table set back' => [function ($db): void {
-                $db->table('ledger')->where('stream', 'probe')->where('seq', 3)->delete();
-                $db->table('ledger_streams')->where('stream', 'probe')->update(['seq' => 2, 'hash' => $db->table('ledger')->where('stream', 'probe')->where('seq', 2)->value('hash')]);
-            }, 'the anchor file knows event 3'],
-            'the whole chain removed' => [function ($db): void {
-                $db->table('ledger')->where('stream', 'probe')->delete();
-                $db->table('ledger_streams')->where('stream', 'probe')->delete();
-            }, 'the anchor file knows event 3'],
-            'a rewritten chain' => [function ($db): void {
-                $hash = Ledger::GENESIS;
-                foreach ($db->table('ledger')->where('stream', 'probe')->orderBy('seq')->get() as $row) {
-                    $row = ['payload' => '{"n":0}', 'prev_hash' => $hash] + (array) $row;
-                    $hash = Ledger::hash($row);
-                    $db->table('ledger')->where('id', $row['id'])->update(['payload' => $row['payload'], 'prev_hash' => $row['prev_hash'], 'hash' => $hash]);
-                }
-                $db->table('ledger_streams')->where('stream', 'probe')->update(['hash' => $hash]);
-            }, 'not the one that the anchor file knows'],
+            'an altered row' => [
+                fn ($db) => $db
+                    ->table('ledger')
+                    ->where('stream', 'probe')
+                    ->where('seq', 2)
+                    ->update(['payload' => '{"n":99}']),
+                'event 2: Event 2 (probe) was altered',
+            ],
+            'an altered time' => [
+                fn ($db) => $db
+                    ->table('ledger')
+                    ->where('stream', 'probe')
+                    ->where('seq', 1)
+                    ->update(['at' => '2020-01-01 00:00:00']),
+                'event 1: Event 1 (probe) was altered',
+            ],
+            'a removed row in the middle' => [
+                fn ($db) => $db->table('ledger')->where('stream', 'probe')->where('seq', 2)->delete(),
+                'Event 2 is missing',
+            ],
+            'the newest rows removed' => [
+                fn ($db) => $db->table('ledger')->where('stream', 'probe')->where('seq', '>', 1)->delete(),
+                'newest 2 event(s) are gone',
+            ],
+            'the newest rows removed and the stream table set back' => [
+                function ($db): void {
+                    $db->table('ledger')->where('stream', 'probe')->where('seq', 3)->delete();
+                    $db->table('ledger_streams')
+                        ->where('stream', 'probe')
+                        ->update([
+                            'seq' => 2,
+                            'hash' => $db->table('ledger')->where('stream', 'probe')->where('seq', 2)->value('hash'),
+                        ]);
+                },
+                'the anchor file knows event 3',
+            ],
+            'the whole chain removed' => [
+                function ($db): void {
+                    $db->table('ledger')->where('stream', 'probe')->delete();
+                    $db->table('ledger_streams')->where('stream', 'probe')->delete();
+                },
+                'the anchor file knows event 3',
+            ],
+            'a rewritten chain' => [
+                function ($db): void {
+                    $hash = Ledger::GENESIS;
+                    foreach ($db->table('ledger')->where('stream', 'probe')->orderBy('seq')->get() as $row) {
+                        $row = ['payload' => '{"n":0}', 'prev_hash' => $hash] + (array) $row;
+                        $hash = Ledger::hash($row);
+                        $db->table('ledger')
+                            ->where('id', $row['id'])
+                            ->update([
+                                'payload' => $row['payload'],
+                                'prev_hash' => $row['prev_hash'],
+                                'hash' => $hash,
+                            ]);
+                    }
+                    $db->table('ledger_streams')
+                        ->where('stream', 'probe')
+                        ->update(['hash' => $hash]);
+                },
+                'not the one that the anchor file knows',
+            ],
         ];
     }
 

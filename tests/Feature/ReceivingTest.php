@@ -2,7 +2,7 @@
 
 namespace Tests\Feature;
 
-use App\Track\Unit;
+use App\Yard\Models\Unit;
 use Illuminate\Http\UploadedFile;
 use PHPUnit\Framework\Attributes\DataProvider;
 use Tests\TestCase;
@@ -12,23 +12,42 @@ final class ReceivingTest extends TestCase
     public function test_a_core_is_priced_line_by_line(): void
     {
         // lowest core charge of the family 380, dust shield 28.50, 1.5 h at 100
-        $this->receive()->assertCreated()->assertJsonPath('credit', 380 - 28.5 - 150)->assertJsonPath('station', 'identify');
+        $this->receive()
+            ->assertCreated()
+            ->assertJsonPath('credit', 380 - 28.5 - 150)
+            ->assertJsonPath('station', 'identify');
         $this->assertSame('98000 km', $this->unit()->odometer_typed);
     }
 
     public static function badIntakes(): array
     {
         return [
-            'VIN with a wrong check digit' => [['vin' => '3XYRN25D8A8654321'], '/vin', 'check digit'], 'short VIN' => [['vin' => '3XYRN25D9'], '/vin', '17 characters'], 'letter O' => [['vin' => '3XYRN25D9A8654O21'], '/vin', 'never I, O or Q'],
-            'odometer in the wrong kind' => [['odometer' => '12 psi'], '/odometer', 'pressure'], 'impossible odometer' => [['odometer' => '99999999 km'], '/odometer', '3,000,000'], 'decimal comma' => [['odometer' => '98,5 km'], '/odometer', 'point'],
-            'weight as torque' => [['weight' => '80 Nm'], '/weight', 'torque'], 'unknown part' => [['missing' => [['part' => 'NOPE']]], '/missing/0/part', 'no part'], 'unknown customer' => [['customer' => 'NOBODY'], '/customer', 'no customer'],
-            'negative hours' => [['repairHours' => -1], '/repairHours', 'at least 0'], 'grade E' => [['grade' => 'E'], '/grade', 'grade'], 'own unit without customer' => [['ownership' => 'customer', 'customer' => null], '/customer', 'needs the customer'], 'odd tag' => [['coreTag' => 'c 1!'], '/coreTag', 'capital letters'],
+            'VIN with a wrong check digit' => [['vin' => '3XYRN25D8A8654321'], '/vin', 'check digit'],
+            'short VIN' => [['vin' => '3XYRN25D9'], '/vin', '17 characters'],
+            'letter O' => [['vin' => '3XYRN25D9A8654O21'], '/vin', 'never I, O or Q'],
+            'odometer in the wrong kind' => [['odometer' => '12 psi'], '/odometer', 'pressure'],
+            'impossible odometer' => [['odometer' => '99999999 km'], '/odometer', '3,000,000'],
+            'decimal comma' => [['odometer' => '98,5 km'], '/odometer', 'point'],
+            'weight as torque' => [['weight' => '80 Nm'], '/weight', 'torque'],
+            'unknown part' => [['missing' => [['part' => 'NOPE']]], '/missing/0/part', 'no part'],
+            'unknown customer' => [['customer' => 'NOBODY'], '/customer', 'no customer'],
+            'negative hours' => [['repairHours' => -1], '/repairHours', 'at least 0'],
+            'grade E' => [['grade' => 'E'], '/grade', 'grade'],
+            'own unit without customer' => [
+                ['ownership' => 'customer', 'customer' => null],
+                '/customer',
+                'needs the customer',
+            ],
+            'odd tag' => [['coreTag' => 'c 1!'], '/coreTag', 'capital letters'],
         ];
     }
 
     #[DataProvider('badIntakes')]
-    public function test_bad_input_is_named_at_its_field_and_nothing_is_stored(array $change, string $pointer, string $part): void
-    {
+    public function test_bad_input_is_named_at_its_field_and_nothing_is_stored(
+        array $change,
+        string $pointer,
+        string $part,
+    ): void {
         $this->assertProblem($this->receive('C-9001', $change), 422, $part, $pointer);
         $this->assertSame(0, Unit::query()->count());
     }
@@ -44,22 +63,36 @@ final class ReceivingTest extends TestCase
         $card = $this->receive('C-9001', ['complaint' => '', 'sender' => 'shop'])->assertCreated();
         $this->assertSame(['complaint-missing', 'diagnosis-missing'], array_column($card->json('holds'), 'kind'));
         $hold = $card->json('holds.0.id');
-        $this->as('receiver')->write("/holds/$hold/lift", ['reason' => 'x'])->assertForbidden();
-        $this->as('manager')->write("/holds/$hold/lift", ['reason' => 'Owner asked by phone'])->assertOk();
+        $this->as('receiver')
+            ->write("/holds/$hold/lift", ['reason' => 'x'])
+            ->assertForbidden();
+        $this->as('manager')
+            ->write("/holds/$hold/lift", ['reason' => 'Owner asked by phone'])
+            ->assertOk();
         $this->assertProblem($this->write("/holds/$hold/lift", ['reason' => 'again']), 409, 'already lifted');
     }
 
     public function test_a_refused_core_earns_nothing_and_is_closed(): void
     {
         $this->assertProblem($this->receive('C-9001', ['grade' => 'X']), 422, 'say why', '/gradeReason');
-        $this->receive('C-9001', ['grade' => 'X', 'gradeReason' => 'Burnt out on a lorry fire.'])->assertCreated()->assertJsonPath('credit', 0)->assertJsonPath('station', 'closed');
-        $this->receive('C-9002', ['grade' => null, 'flags' => ['caseBroken']])->assertCreated()->assertJsonPath('grade', 'X')->assertJsonPath('intake.gradeReason', 'The case is broken.');
+        $this->receive('C-9001', ['grade' => 'X', 'gradeReason' => 'Burnt out on a lorry fire.'])
+            ->assertCreated()
+            ->assertJsonPath('credit', 0)
+            ->assertJsonPath('station', 'closed');
+        $this->receive('C-9002', ['grade' => null, 'flags' => ['caseBroken']])
+            ->assertCreated()
+            ->assertJsonPath('grade', 'X')
+            ->assertJsonPath('intake.gradeReason', 'The case is broken.');
     }
 
     public function test_photos_are_checked_and_reencoded_without_location(): void
     {
         $this->receive()->assertCreated();
-        $send = fn (UploadedFile $file) => $this->as('receiver')->post('/api/units/C-9001/photos', ['photo' => $file, 'place' => 'pan'], ['Idempotency-Key' => uniqid(), 'Accept' => 'application/json']);
+        $send = fn (UploadedFile $file) => $this->as('receiver')->post(
+            '/api/units/C-9001/photos',
+            ['photo' => $file, 'place' => 'pan'],
+            ['Idempotency-Key' => uniqid(), 'Accept' => 'application/json'],
+        );
         $image = imagecreatetruecolor(400, 300);
         ob_start();
         imagejpeg($image);
@@ -69,10 +102,20 @@ final class ReceivingTest extends TestCase
         $with = substr($jpeg, 0, 2)."\xFF\xE1".pack('n', strlen($exif) + 2).$exif.substr($jpeg, 2);
         $photo = $send(UploadedFile::fake()->createWithContent('a.jpg', $with))->assertCreated();
         $this->assertSame([300, 400], [$photo->json('width'), $photo->json('height')], 'turned upright');
-        $stored = (string) file_get_contents($this->get('/api/photos/'.$photo->json('id'))->baseResponse->getFile()->getPathname());
+        $stored = (string) file_get_contents(
+            $this->get('/api/photos/'.$photo->json('id'))
+                ->baseResponse->getFile()
+                ->getPathname(),
+        );
         $this->assertStringNotContainsString('Exif', $stored);
-        foreach (['not a picture' => 'just text', 'picture cut off' => substr($jpeg, 0, 60), 'script' => '<?php echo 1;'] as $what => $content) {
-            $this->assertProblem($send(UploadedFile::fake()->createWithContent('b.jpg', $content)), 422, 'picture', '/photo');
+        $bad = ['not a picture' => 'just text', 'cut off' => substr($jpeg, 0, 60), 'script' => '<?php echo 1;'];
+        foreach ($bad as $what => $content) {
+            $this->assertProblem(
+                $send(UploadedFile::fake()->createWithContent('b.jpg', $content)),
+                422,
+                'picture',
+                '/photo',
+            );
         }
         $this->assertProblem($send(UploadedFile::fake()->image('tiny.png', 4, 4)), 422, '16 pixels', '/photo');
     }
@@ -80,7 +123,20 @@ final class ReceivingTest extends TestCase
     public function test_two_people_on_one_card_are_told_of_each_other(): void
     {
         $this->receive()->assertCreated();
-        $intake = fn (int $version, string $rack) => ['version' => $version, 'jobType' => 'rebuild', 'ownership' => 'exchange', 'family' => 'RD4', 'customer' => 'WS-LOW', 'rack' => $rack, 'complaint' => 'No third', 'repairHours' => 0, 'missing' => [], 'failedHard' => [], 'codes' => [], 'clues' => []];
+        $intake = fn (int $version, string $rack) => [
+            'version' => $version,
+            'jobType' => 'rebuild',
+            'ownership' => 'exchange',
+            'family' => 'RD4',
+            'customer' => 'WS-LOW',
+            'rack' => $rack,
+            'complaint' => 'No third',
+            'repairHours' => 0,
+            'missing' => [],
+            'failedHard' => [],
+            'codes' => [],
+            'clues' => [],
+        ];
         $this->write('/units/C-9001/intake', $intake(1, 'R1'), null, 'PUT')->assertOk()->assertJsonPath('version', 2);
         $conflict = $this->write('/units/C-9001/intake', $intake(1, 'R2'), null, 'PUT');
         $this->assertProblem($conflict, 409, 'Somebody else changed');
@@ -92,103 +148,255 @@ final class ReceivingTest extends TestCase
     {
         $this->receive('C-9001');
         $this->receive('C-9002');
-        $this->write('/units/C-9001/trays', ['tag' => 'T-1', 'items' => [['name' => 'check balls', 'count' => 8]]])->assertCreated()->assertJsonPath('intake.baskets.0.items.0.count', 8);
-        $this->assertProblem($this->write('/units/C-9002/trays', ['tag' => 'T-1', 'items' => [['name' => 'x', 'count' => 1]]]), 422, 'another unit', '/tag');
+        $this->write('/units/C-9001/trays', ['tag' => 'T-1', 'items' => [['name' => 'check balls', 'count' => 8]]])
+            ->assertCreated()
+            ->assertJsonPath('intake.baskets.0.items.0.count', 8);
+        $this->assertProblem(
+            $this->write('/units/C-9002/trays', ['tag' => 'T-1', 'items' => [['name' => 'x', 'count' => 1]]]),
+            422,
+            'another unit',
+            '/tag',
+        );
     }
 
     public function test_the_house_rules_give_the_grade_and_another_one_needs_its_reason(): void
     {
-        $preview = fn (array $in) => $this->as('receiver')->write('/intake-form/credit', $in + ['family' => 'RD4', 'missing' => [], 'failedHard' => [], 'repairHours' => 0])->assertOk()->json();
+        $preview = fn (array $in) => $this->as('receiver')
+            ->write(
+                '/intake-form/credit',
+                $in + ['family' => 'RD4', 'missing' => [], 'failedHard' => [], 'repairHours' => 0],
+            )
+            ->assertOk()
+            ->json();
         $this->assertSame('A', $preview([])['proposedGrade']);
-        $hard = array_slice(array_column(collect($this->read('/intake-form')->json('families'))->firstWhere('code', 'RD4')['hardParts'], 'number'), 0, 4);
+        $hard = array_slice(
+            array_column(
+                collect($this->read('/intake-form')->json('families'))->firstWhere('code', 'RD4')['hardParts'],
+                'number',
+            ),
+            0,
+            4,
+        );
         foreach (['A', 'B', 'C', 'C', 'D'] as $n => $grade) {
-            $this->assertContains($preview(['failedHard' => array_map(fn (string $p) => ['part' => $p], array_slice($hard, 0, $n))])['proposedGrade'], [$grade, 'D'], "$n hard parts lost");
+            $this->assertContains(
+                $preview(['failedHard' => array_map(fn (string $p) => ['part' => $p], array_slice($hard, 0, $n))])[
+                    'proposedGrade'
+                ],
+                [$grade, 'D'],
+                "$n hard parts lost",
+            );
         }
         $this->assertSame('X', $preview(['flags' => ['wrongUnit']])['proposedGrade']);
-        $this->assertProblem($this->receive('C-9001', ['grade' => 'A']), 422, 'The house rules give grade B', '/gradeReason');
-        $this->receive('C-9001', ['grade' => 'A', 'gradeReason' => 'Dust shield lies in the van.'])->assertCreated()->assertJsonPath('intake.proposedGrade', 'B');
+        $this->assertProblem(
+            $this->receive('C-9001', ['grade' => 'A']),
+            422,
+            'The house rules give grade B',
+            '/gradeReason',
+        );
+        $this->receive('C-9001', ['grade' => 'A', 'gradeReason' => 'Dust shield lies in the van.'])
+            ->assertCreated()
+            ->assertJsonPath('intake.proposedGrade', 'B');
     }
 
     public function test_what_the_walk_round_shows_is_not_asked_again(): void
     {
-        $card = $this->receive('C-9001', ['observed' => ['connector-colour' => 'black', 'front-seal-mm' => '2.437 in'], 'tagCode' => ' k9b1234 '])->assertCreated();
-        $answers = array_column($this->read('/units/C-9001?sections=identity')->json('identity.questions'), 'answer', 'feature');
+        $card = $this->receive('C-9001', [
+            'observed' => ['connector-colour' => 'black', 'front-seal-mm' => '2.437 in'],
+            'tagCode' => ' k9b1234 ',
+        ])->assertCreated();
+        $answers = array_column(
+            $this->read('/units/C-9001?sections=identity')->json('identity.questions'),
+            'answer',
+            'feature',
+        );
         $this->assertSame(['black', '61.8998'], [$answers['connector-colour'], $answers['front-seal-mm']]);
         $this->assertSame('K9B1234', $card->json('intake.tagCode'));
-        $this->assertProblem($this->receive('C-9002', ['observed' => ['connector-colour' => 'purple']]), 422, 'no answer', '/value');
+        $this->assertProblem(
+            $this->receive('C-9002', ['observed' => ['connector-colour' => 'purple']]),
+            422,
+            'no answer',
+            '/value',
+        );
     }
 
     public function test_damage_on_arrival_is_photographed_before_a_tool_touches_the_unit(): void
     {
-        $this->receive('C-9001', ['damage' => [['place' => 'pan', 'what' => 'dented, one bolt loose']]])->assertCreated();
-        foreach (['connector-colour' => 'black', 'connector-cavities' => '16', 'pan-bolts' => '14'] as $feature => $value) {
+        $this->receive('C-9001', [
+            'damage' => [['place' => 'pan', 'what' => 'dented, one bolt loose']],
+        ])->assertCreated();
+        foreach (
+            ['connector-colour' => 'black', 'connector-cavities' => '16', 'pan-bolts' => '14'] as $feature => $value
+        ) {
             $this->write('/units/C-9001/clues', ['feature' => $feature, 'value' => $value])->assertOk();
         }
         $this->write('/units/C-9001/identity', ['variant' => 'RD4-M'])->assertOk();
-        $this->as('manager')->write('/units/C-9001/order', ['package' => 'daily', 'vehicle' => 'HW-TR5'])->assertCreated();
-        $this->write('/units/C-9001/release', ['version' => 1, 'acknowledged' => ['pressure-raised', 'lockup-firm']])->assertOk();
-        $this->assertProblem($this->as('teardown')->write('/units/C-9001/teardown/steps/outside', []), 409, 'photograph');
-        $this->post('/api/units/C-9001/photos', ['photo' => UploadedFile::fake()->image('pan.jpg', 40, 40), 'place' => 'pan'], ['Idempotency-Key' => uniqid(), 'Accept' => 'application/json'])->assertCreated();
+        $this->as('manager')
+            ->write('/units/C-9001/order', ['package' => 'daily', 'vehicle' => 'HW-TR5'])
+            ->assertCreated();
+        $this->write('/units/C-9001/release', [
+            'version' => 1,
+            'acknowledged' => ['pressure-raised', 'lockup-firm'],
+        ])->assertOk();
+        $this->assertProblem(
+            $this->as('teardown')->write('/units/C-9001/teardown/steps/outside', []),
+            409,
+            'photograph',
+        );
+        $this->post(
+            '/api/units/C-9001/photos',
+            ['photo' => UploadedFile::fake()->image('pan.jpg', 40, 40), 'place' => 'pan'],
+            ['Idempotency-Key' => uniqid(), 'Accept' => 'application/json'],
+        )->assertCreated();
         $this->write('/units/C-9001/teardown/steps/outside', [])->assertOk();
     }
 
     public function test_the_credit_is_revised_once_after_teardown_with_its_reason(): void
     {
         $unit = $this->bringTo('desk');
-        $this->assertProblem($this->as('receiver')->write('/units/C-9001/credit-revision', ['reason' => 'x', 'version' => $unit->version]), 409, 'after teardown');
-        $this->as('manager')->write('/units/C-9001/order', ['package' => 'daily', 'vehicle' => 'HW-TR5'])->assertCreated();
-        $this->write('/units/C-9001/release', ['version' => 1, 'acknowledged' => ['pressure-raised', 'lockup-firm']])->assertOk();
+        $this->assertProblem(
+            $this->as('receiver')->write('/units/C-9001/credit-revision', [
+                'reason' => 'x',
+                'version' => $unit->version,
+            ]),
+            409,
+            'after teardown',
+        );
+        $this->as('manager')
+            ->write('/units/C-9001/order', ['package' => 'daily', 'vehicle' => 'HW-TR5'])
+            ->assertCreated();
+        $this->write('/units/C-9001/release', [
+            'version' => 1,
+            'acknowledged' => ['pressure-raised', 'lockup-firm'],
+        ])->assertOk();
         $this->as('teardown');
         $steps = $this->read('/units/C-9001')->json('teardown.steps');
         foreach ($steps as $step) {
             $this->write("/units/C-9001/teardown/steps/{$step['code']}", ['counts' => $step['counts']])->assertOk();
         }
-        $this->write('/units/C-9001/findings', ['part' => 'high-frictions', 'condition' => 'black', 'disposition' => 'replace', 'role' => 'cause'])->assertCreated();
-        $this->write('/units/C-9001/findings', ['part' => 'planet', 'condition' => 'loose pins', 'disposition' => 'scrap', 'role' => 'collateral'])->assertCreated();
+        $this->write('/units/C-9001/findings', [
+            'part' => 'high-frictions',
+            'condition' => 'black',
+            'disposition' => 'replace',
+            'role' => 'cause',
+        ])->assertCreated();
+        $this->write('/units/C-9001/findings', [
+            'part' => 'planet',
+            'condition' => 'loose pins',
+            'disposition' => 'scrap',
+            'role' => 'collateral',
+        ])->assertCreated();
         $this->write('/units/C-9001/teardown/complete')->assertOk();
         $before = (float) $this->unit()->credit;
         $preview = $this->as('receiver')->read('/units/C-9001/credit-revision')->assertOk()->json();
         $this->assertCount(1, $preview['lostParts']);
-        $price = (float) \App\Catalog\Part::query()->where('number', $preview['lostParts'][0])->value('price');
-        $this->assertEqualsWithDelta(max($before - $price, (float) $this->unit()->variant->scrap_value), $preview['credit'], 0.005);
-        $this->assertProblem($this->write('/units/C-9001/credit-revision', ['reason' => '', 'version' => $this->unit()->version]), 422, 'Say why', '/reason');
-        $card = $this->write('/units/C-9001/credit-revision', ['reason' => 'Planet set lost its pins.', 'version' => $this->unit()->version])->assertOk();
-        $this->assertSame([$before, 'Planet set lost its pins.'], [(float) $card->json('intake.creditRevision.before'), $card->json('intake.creditRevision.reason')]);
-        $this->assertProblem($this->write('/units/C-9001/credit-revision', ['reason' => 'again', 'version' => $this->unit()->version]), 409, 'once');
+        $price = (float) \App\Catalog\Models\Part::query()->where('number', $preview['lostParts'][0])->value('price');
+        $this->assertEqualsWithDelta(
+            max($before - $price, (float) $this->unit()->variant->scrap_value),
+            $preview['credit'],
+            0.005,
+        );
+        $this->assertProblem(
+            $this->write('/units/C-9001/credit-revision', ['reason' => '', 'version' => $this->unit()->version]),
+            422,
+            'Say why',
+            '/reason',
+        );
+        $card = $this->write('/units/C-9001/credit-revision', [
+            'reason' => 'Planet set lost its pins.',
+            'version' => $this->unit()->version,
+        ])->assertOk();
+        $this->assertSame(
+            [$before, 'Planet set lost its pins.'],
+            [(float) $card->json('intake.creditRevision.before'), $card->json('intake.creditRevision.reason')],
+        );
+        $this->assertProblem(
+            $this->write('/units/C-9001/credit-revision', ['reason' => 'again', 'version' => $this->unit()->version]),
+            409,
+            'once',
+        );
     }
 
     public function test_a_shipped_exchange_unit_is_owed_a_core_until_one_comes_back(): void
     {
-        \DB::table('builds')->insert(['unit_id' => $this->bringTo('desk')->id, 'serial' => 'VY-99-0001', 'generation' => 1, 'package_id' => \DB::table('packages')->value('id'), 'duty' => 'daily', 'order_lines' => '{}', 'spec' => '{}', 'price' => 1, 'hours' => 1, 'state' => 'shipped', 'created_by' => 1 + (int) \DB::table('people')->min('id') - 1, 'created_at' => now()]);
-        $build = \App\Track\Build::query()->where('serial', 'VY-99-0001')->firstOrFail();
-        $customer = \App\Shop\Customer::query()->where('code', 'WS-PIER')->firstOrFail();
-        app(\App\Receiving\OweCore::class)->charge($build, $this->unit(), $customer);
-        $balance = fn () => collect($this->as('receiver')->read('/core-balances')->assertOk()->json('balances'))->firstWhere('customer.code', 'WS-PIER');
+        \DB::table('builds')->insert([
+            'unit_id' => $this->bringTo('desk')->id,
+            'serial' => 'VY-99-0001',
+            'generation' => 1,
+            'package_id' => \DB::table('packages')->value('id'),
+            'duty' => 'daily',
+            'order_lines' => '{}',
+            'spec' => '{}',
+            'price' => 1,
+            'hours' => 1,
+            'state' => 'shipped',
+            'created_by' => 1 + (int) \DB::table('people')->min('id') - 1,
+            'created_at' => now(),
+        ]);
+        $build = \App\Yard\Models\Build::query()->where('serial', 'VY-99-0001')->firstOrFail();
+        $customer = \App\Shop\Models\Customer::query()->where('code', 'WS-PIER')->firstOrFail();
+        app(\App\Money\Actions\OweCore::class)->charge($build, $this->unit(), $customer);
+        $balance = fn () => collect(
+            $this->as('receiver')->read('/core-balances')->assertOk()->json('balances'),
+        )->firstWhere('customer.code', 'WS-PIER');
         $this->assertSame([1, 0], [$balance()['owed'], $balance()['overdue']]);
         $this->travel(31)->days();
         $this->assertSame(1, $balance()['overdue']);
-        $this->receive('C-9005', ['customer' => 'WS-PIER', 'grade' => 'X', 'gradeReason' => 'Burnt.'])->assertCreated();
+        $this->receive('C-9005', [
+            'customer' => 'WS-PIER',
+            'grade' => 'X',
+            'gradeReason' => 'Burnt.',
+        ])->assertCreated();
         $this->assertSame(1, $balance()['owed'], 'a refused core settles nothing');
         $this->receive('C-9006', ['customer' => 'WS-PIER'])->assertCreated();
         $this->receive('C-9007', ['customer' => 'WS-PIER'])->assertCreated();
         $this->assertSame([0, 3], [$balance()['owed'], $balance()['received']]);
         $statement = $this->read('/customers/WS-PIER/statement')->assertOk()->json();
-        $this->assertSame(['C-9006', false], [$statement['debts'][0]['settledBy'], $statement['debts'][0]['overdue']]);
+        $this->assertSame(
+            ['C-9006', false],
+            [$statement['debts'][0]['settledBy'], $statement['debts'][0]['overdue']],
+        );
         $this->assertSame([false, true, false], array_column($statement['cores'], 'settles'));
-        $this->assertEqualsWithDelta(array_sum(array_column($statement['cores'], 'credit')), $statement['totals']['credited'], 0.001);
-        $this->assertProblem($this->read('/customers/WS-PIER/statement?from=2026-05-02&to=2026-05-01'), 422, 'to', '/to');
+        $this->assertEqualsWithDelta(
+            array_sum(array_column($statement['cores'], 'credit')),
+            $statement['totals']['credited'],
+            0.001,
+        );
+        $this->assertProblem(
+            $this->read('/customers/WS-PIER/statement?from=2026-05-02&to=2026-05-01'),
+            422,
+            'to',
+            '/to',
+        );
         $this->travelBack();
     }
 
     public function test_pressures_and_codes_feed_the_diagnosis(): void
     {
         $this->bringTo('identify');
-        $report = fn (array $more) => $this->as('teardown')->write('/units/C-9001/symptoms', ['observed' => ['1' => 'slips', '2' => 'slips', '3' => 'slips']] + $more)->assertOk()->json('teardown');
+        $report = fn (array $more) => $this->as('teardown')
+            ->write(
+                '/units/C-9001/symptoms',
+                ['observed' => ['1' => 'slips', '2' => 'slips', '3' => 'slips']] + $more,
+            )
+            ->assertOk()
+            ->json('teardown');
         $without = array_column($report([])['suspects'], 'posterior', 'element');
         $with = $report(['pressures' => ['line' => 'low', 'C1' => 'low']]);
-        $this->assertGreaterThan($without['line-pressure'], array_column($with['suspects'], 'posterior', 'element')['line-pressure']);
+        $this->assertGreaterThan(
+            $without['line-pressure'],
+            array_column($with['suspects'], 'posterior', 'element')['line-pressure'],
+        );
         $this->assertSame([['code' => 'P0730', 'means' => 'ratio', 'gear' => null]], $with['codes']);
-        $this->assertProblem($this->write('/units/C-9001/symptoms', ['observed' => [], 'pressures' => ['C77' => 'low']]), 422, 'no circuit', '/pressures/C77');
-        $this->assertProblem($this->write('/units/C-9001/symptoms', ['observed' => [], 'pressures' => ['C1' => 'wobbly']]), 422, 'must be one of');
+        $this->assertProblem(
+            $this->write('/units/C-9001/symptoms', ['observed' => [], 'pressures' => ['C77' => 'low']]),
+            422,
+            'no circuit',
+            '/pressures/C77',
+        );
+        $this->assertProblem(
+            $this->write('/units/C-9001/symptoms', ['observed' => [], 'pressures' => ['C1' => 'wobbly']]),
+            422,
+            'must be one of',
+        );
     }
 }

@@ -2,8 +2,8 @@
 
 namespace Tests\Feature;
 
-use App\Cell\Run;
-use App\Track\Unit;
+use App\Stations\Dyno\Models\Run;
+use App\Yard\Models\Unit;
 use Tests\TestCase;
 
 /** Shipping, commissioning, return and verdict. */
@@ -12,27 +12,43 @@ final class ReturnsTest extends TestCase
     private function shipped(string $tag = 'C-9001'): string
     {
         $this->bringTo('cell', $tag);
-        $id = $this->as('cell')->write("/units/$tag/runs")->assertCreated()->json('id');
-        Run::query()->findOrFail($id)->update(['state' => 'analysed', 'checks' => []]);
+        $id = $this->as('cell')
+            ->write("/units/$tag/runs")
+            ->assertCreated()
+            ->json('id');
+        Run::query()
+            ->findOrFail($id)
+            ->update(['state' => 'analysed', 'checks' => []]);
         $this->write("/runs/$id/verdict", ['verdict' => 'pass'])->assertOk();
 
-        return $this->write("/units/$tag/shipment", ['carrier' => 'Own lorry'])->assertCreated()->json('serial');
+        return $this->write("/units/$tag/shipment", ['carrier' => 'Own lorry'])
+            ->assertCreated()
+            ->json('serial');
     }
 
     private function returned(): string
     {
         $serial = $this->shipped();
 
-        return $this->as('returns')->write('/returns', ['serial' => $serial, 'complaint' => 'No drive', 'failedOn' => '2026-11-01'])->assertCreated()->json('returns.cases.0.number');
+        return $this->as('returns')
+            ->write('/returns', ['serial' => $serial, 'complaint' => 'No drive', 'failedOn' => '2026-11-01'])
+            ->assertCreated()
+            ->json('returns.cases.0.number');
     }
 
     public function test_papers_are_frozen_when_the_unit_leaves(): void
     {
         $this->shipped();
         $sheet = $this->read('/units/C-9001')->json('dispatch.sheet');
-        $this->assertSame(['Forward clutch pack', 'High clutch pack', 'Front end play'], array_slice(array_column($sheet['numbers'], 'name'), 0, 3));
+        $this->assertSame(
+            ['Forward clutch pack', 'High clutch pack', 'Front end play'],
+            array_slice(array_column($sheet['numbers'], 'name'), 0, 3),
+        );
         // 27 mm flex-plate, 1.5 to 5 mm pull: the converter must read 28.5 to 32 mm (common practice, no source)
-        $this->assertEquals([28.5, 32.0], [$sheet['converterDepth']['readAtLeast'], $sheet['converterDepth']['readAtMost']]);
+        $this->assertEquals(
+            [28.5, 32.0],
+            [$sheet['converterDepth']['readAtLeast'], $sheet['converterDepth']['readAtMost']],
+        );
         $this->assertProblem($this->as('manager')->write('/units/C-9001/shipment'), 409, 'customer');
         $this->assertNull(Unit::query()->where('core_tag', 'C-9001')->value('promised_on'));
     }
@@ -40,25 +56,58 @@ final class ReturnsTest extends TestCase
     public function test_a_customers_own_unit_goes_back_to_its_customer(): void
     {
         $this->bringTo('cell');
-        Unit::query()->where('core_tag', 'C-9001')->update(['ownership' => 'customer']);
+        Unit::query()
+            ->where('core_tag', 'C-9001')
+            ->update(['ownership' => 'customer']);
         $id = $this->as('cell')->write('/units/C-9001/runs')->json('id');
-        Run::query()->findOrFail($id)->update(['state' => 'analysed', 'checks' => []]);
+        Run::query()
+            ->findOrFail($id)
+            ->update(['state' => 'analysed', 'checks' => []]);
         $this->write("/runs/$id/verdict", ['verdict' => 'pass'])->assertOk();
-        $this->assertProblem($this->write('/units/C-9001/shipment', ['customer' => 'FL-NORD']), 422, 'goes back to the customer', '/customer');
-        $this->assertProblem($this->write('/units/C-9001/shipment', ['customer' => 'NOBODY']), 422, 'who gets the unit', '/customer');
+        $this->assertProblem(
+            $this->write('/units/C-9001/shipment', ['customer' => 'FL-NORD']),
+            422,
+            'goes back to the customer',
+            '/customer',
+        );
+        $this->assertProblem(
+            $this->write('/units/C-9001/shipment', ['customer' => 'NOBODY']),
+            422,
+            'who gets the unit',
+            '/customer',
+        );
         $this->write('/units/C-9001/shipment', ['customer' => 'WS-LOW'])->assertCreated();
     }
 
     public function test_commissioning_is_recorded_once_with_the_depth_readings(): void
     {
         $this->shipped();
-        $report = ['installedOn' => '2026-10-01', 'odometer' => '70000 mi', 'installer' => 'Fen Road', 'items' => ['cooler', 'level'], 'converterDepth' => '22 mm', 'flexplateDepth' => '27 mm'];
+        $report = [
+            'installedOn' => '2026-10-01',
+            'odometer' => '70000 mi',
+            'installer' => 'Fen Road',
+            'items' => ['cooler', 'level'],
+            'converterDepth' => '22 mm',
+            'flexplateDepth' => '27 mm',
+        ];
         $this->as('returns');
-        $this->assertProblem($this->write('/units/C-9001/commissioning', ['odometer' => '7 bar'] + $report), 422, 'pressure', '/odometer');
-        $this->assertProblem($this->write('/units/C-9001/commissioning', ['items' => ['magic']] + $report), 422, 'items');
+        $this->assertProblem(
+            $this->write('/units/C-9001/commissioning', ['odometer' => '7 bar'] + $report),
+            422,
+            'pressure',
+            '/odometer',
+        );
+        $this->assertProblem(
+            $this->write('/units/C-9001/commissioning', ['items' => ['magic']] + $report),
+            422,
+            'items',
+        );
         $card = $this->write('/units/C-9001/commissioning', $report)->assertCreated();
         $this->assertSame(112654, $card->json('dispatch.commissioning.odometerKm'));
-        $this->assertFalse($card->json('dispatch.commissioning.depth.seated'), 'lug face 22, flex-plate 27: not seated (common practice, no source)');
+        $this->assertFalse(
+            $card->json('dispatch.commissioning.depth.seated'),
+            'lug face 22, flex-plate 27: not seated (common practice, no source)',
+        );
         $this->assertProblem($this->write('/units/C-9001/commissioning', $report), 409, 'already on file');
     }
 
@@ -67,22 +116,43 @@ final class ReturnsTest extends TestCase
         $this->bringTo('teardown');
         $serial = $this->unit()->currentBuild->serial;
         $this->as('returns');
-        $this->assertProblem($this->write('/returns', ['serial' => $serial, 'complaint' => 'x', 'failedOn' => '2026-11-01']), 409, 'teardown');
-        $this->assertProblem($this->write('/returns', ['serial' => 'VY-00-0000', 'complaint' => 'x', 'failedOn' => '2026-11-01']), 422, 'no unit with the serial', '/serial');
+        $this->assertProblem(
+            $this->write('/returns', ['serial' => $serial, 'complaint' => 'x', 'failedOn' => '2026-11-01']),
+            409,
+            'teardown',
+        );
+        $this->assertProblem(
+            $this->write('/returns', ['serial' => 'VY-00-0000', 'complaint' => 'x', 'failedOn' => '2026-11-01']),
+            422,
+            'no unit with the serial',
+            '/serial',
+        );
     }
 
     public function test_evidence_can_be_given_changed_and_taken_back(): void
     {
         $number = $this->returned();
-        $see = fn (string $feature, ?string $value, int $version) => $this->write("/returns/$number/observations", ['feature' => $feature, 'value' => $value, 'version' => $version]);
+        $see = fn (string $feature, ?string $value, int $version) => $this->write("/returns/$number/observations", [
+            'feature' => $feature,
+            'value' => $value,
+            'version' => $version,
+        ]);
         $start = $this->read('/units/C-9001')->json('returns.cases.0.ranking');
         $card = $see('oil-level', 'empty', 1)->assertOk();
         $this->assertSame('lost-oil', $card->json('returns.cases.0.ranking.0.verdict'));
         $card = $see('planet-colour', 'blue or purple', 2)->assertOk();
-        $this->assertGreaterThan(0.8, $card->json('returns.cases.0.ranking.0.posterior'), 'dry plates and purple pinions: ran without oil (common practice, no source)');
+        $this->assertGreaterThan(
+            0.8,
+            $card->json('returns.cases.0.ranking.0.posterior'),
+            'dry plates and purple pinions: ran without oil (common practice, no source)',
+        );
         $see('planet-colour', null, 3)->assertOk();
         $card = $see('oil-level', null, 4)->assertOk();
-        $this->assertEqualsWithDelta(array_column($start, 'posterior', 'verdict'), array_column($card->json('returns.cases.0.ranking'), 'posterior', 'verdict'), 1e-12);
+        $this->assertEqualsWithDelta(
+            array_column($start, 'posterior', 'verdict'),
+            array_column($card->json('returns.cases.0.ranking'), 'posterior', 'verdict'),
+            1e-12,
+        );
         $this->assertProblem($see('oil-level', 'purple', 5), 422, 'choose one of', '/value');
         $this->assertProblem($see('moon', 'full', 5), 422, 'no evidence', '/feature');
         $this->assertProblem($see('oil-level', 'low', 2), 409, 'Somebody else changed');
@@ -91,7 +161,11 @@ final class ReturnsTest extends TestCase
     public function test_the_complaint_is_never_overwritten_by_findings(): void
     {
         $number = $this->returned();
-        $this->write("/returns/$number/observations", ['feature' => 'plates', 'value' => 'none', 'version' => 1])->assertOk();
+        $this->write("/returns/$number/observations", [
+            'feature' => 'plates',
+            'value' => 'none',
+            'version' => 1,
+        ])->assertOk();
         $this->assertSame('No drive', $this->read('/units/C-9001')->json('returns.cases.0.complaint'));
         $this->assertSame('No third or fourth', $this->read('/units/C-9001')->json('intake.complaint'));
     }
@@ -99,14 +173,33 @@ final class ReturnsTest extends TestCase
     public function test_a_verdict_against_the_evidence_needs_a_reason_and_ends_the_case(): void
     {
         $number = $this->returned();
-        $this->write("/returns/$number/observations", ['feature' => 'oil-level', 'value' => 'empty', 'version' => 1])->assertOk();
-        $decide = fn (array $change) => $this->write("/returns/$number/verdict", $change + ['verdict' => 'no-fault', 'split' => ['owner' => 100], 'version' => 2]);
+        $this->write("/returns/$number/observations", [
+            'feature' => 'oil-level',
+            'value' => 'empty',
+            'version' => 1,
+        ])->assertOk();
+        $decide = fn (array $change) => $this->write(
+            "/returns/$number/verdict",
+            $change + ['verdict' => 'no-fault', 'split' => ['owner' => 100], 'version' => 2],
+        );
         $this->assertProblem($decide([]), 422, 'evidence speaks for something else', '/note');
         $this->assertProblem($decide(['verdict' => 'witchcraft']), 422, 'no verdict', '/verdict');
-        $card = $decide(['note' => 'Refilled and ran for an hour', 'split' => ['owner' => 50, 'shop' => 50]])->assertOk();
+        $card = $decide([
+            'note' => 'Refilled and ran for an hour',
+            'split' => ['owner' => 50, 'shop' => 50],
+        ])->assertOk();
         $this->assertSame(['owner' => 50, 'shop' => 50], $card->json('returns.cases.0.split'));
         $this->assertProblem($decide(['note' => 'again', 'version' => 3]), 409, 'already given');
-        $this->assertProblem($this->write("/returns/$number/measurements", ['kind' => 'pack', 'code' => 'C1', 'reading' => '.03', 'version' => 3]), 409, 'already given');
+        $this->assertProblem(
+            $this->write("/returns/$number/measurements", [
+                'kind' => 'pack',
+                'code' => 'C1',
+                'reading' => '.03',
+                'version' => 3,
+            ]),
+            409,
+            'already given',
+        );
         $this->write("/returns/$number/rebuild")->assertCreated();
         $this->assertProblem($this->write("/returns/$number/rebuild"), 409, 'order desk');
     }
@@ -114,11 +207,18 @@ final class ReturnsTest extends TestCase
     public function test_then_and_now_checks_the_kind_of_the_reading(): void
     {
         $number = $this->returned();
-        $measure = fn (array $change) => $this->write("/returns/$number/measurements", $change + ['kind' => 'pack', 'code' => 'C1', 'reading' => '.041', 'version' => 1]);
+        $measure = fn (array $change) => $this->write(
+            "/returns/$number/measurements",
+            $change + ['kind' => 'pack', 'code' => 'C1', 'reading' => '.041', 'version' => 1],
+        );
         $this->assertProblem($measure(['reading' => '3 psi']), 422, 'this field takes a length', '/reading');
         $this->assertProblem($measure(['code' => 'C7']), 422, 'to measure', '/code');
         $this->assertProblem($measure(['reading' => '-.01']), 422, 'below zero', '/reading');
-        $row = collect($measure(['reading' => '1.05 mm'])->assertOk()->json('returns.cases.0.thenAndNow'))->firstWhere('code', 'C1');
+        $row = collect(
+            $measure(['reading' => '1.05 mm'])
+                ->assertOk()
+                ->json('returns.cases.0.thenAndNow'),
+        )->firstWhere('code', 'C1');
         $this->assertEqualsWithDelta(1.05 / 25.4, $row['now']['value'], 1e-8);
         $this->assertSame('1.05 mm', $row['now']['typed']);
     }
@@ -127,9 +227,19 @@ final class ReturnsTest extends TestCase
     {
         $this->shipped('C-9002');
         $this->returned();
-        $group = collect($this->read('/insight/return-rates')->assertOk()->json('groups'))->firstWhere('by', 'package');
-        $this->assertSame(['Daily', 2, 1], [$group['rows'][0]['name'], $group['rows'][0]['units'], $group['rows'][0]['failures']]);
+        $group = collect($this->read('/insight/return-rates')->assertOk()->json('groups'))->firstWhere(
+            'by',
+            'package',
+        );
+        $this->assertSame(
+            ['Daily', 2, 1],
+            [$group['rows'][0]['name'], $group['rows'][0]['units'], $group['rows'][0]['failures']],
+        );
         // 1 of 2, Clopper-Pearson: sqrt(1 - 0.975) and its mirror
-        $this->assertEqualsWithDelta([1 - sqrt(0.975), sqrt(0.975)], [$group['rows'][0]['lower'], $group['rows'][0]['upper']], 1e-8);
+        $this->assertEqualsWithDelta(
+            [1 - sqrt(0.975), sqrt(0.975)],
+            [$group['rows'][0]['lower'], $group['rows'][0]['upper']],
+            1e-8,
+        );
     }
 }

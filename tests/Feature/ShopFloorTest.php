@@ -2,36 +2,52 @@
 
 namespace Tests\Feature;
 
-use App\Bench\SignOff;
-use App\Catalog\Part;
-use App\Catalog\Variant;
-use App\Returns\UnitReturn;
-use App\Shipping\DeliverySheet;
-use App\Shipping\Shipment;
-use App\Shop\HouseRule;
-use App\Shop\Person;
-use App\Stock\Lot;
-use App\Track\Build;
+use App\Catalog\Models\Part;
+use App\Catalog\Models\Variant;
+use App\Shop\Models\HouseRule;
+use App\Shop\Models\Person;
+use App\Stations\Assembly\Models\SignOff;
+use App\Stations\Dispatch\Models\Shipment;
+use App\Stations\Dispatch\Queries\DeliverySheet;
+use App\Stations\Returns\Models\UnitReturn;
+use App\Stock\Models\Lot;
+use App\Yard\Models\Build;
 use Illuminate\Support\Facades\DB;
 use Tests\TestCase;
 use Yard\Core\Calculators;
 
-/** What the manager looks at beside the units: the shelf, lots gone bad, what comes back, and the rules of the house. */
+/**
+ * What the manager looks at beside the units: the shelf, lots gone bad, what comes back, and the rules of the house.
+ */
 final class ShopFloorTest extends TestCase
 {
     public function test_the_shelf_is_found_by_number_name_and_the_other_names_of_a_part_and_is_paged(): void
     {
         $this->as('viewer');
-        $found = fn (string $q): array => array_column($this->read('/stock?q='.urlencode($q))->assertOk()->json('parts'), 'number');
+        $found = fn (string $q): array => array_column(
+            $this->read('/stock?q='.urlencode($q))
+                ->assertOk()
+                ->json('parts'),
+            'number',
+        );
         $this->assertContains('CV-B1', $found('CV-B'));
         $this->assertContains('SP-92', $found('sprag'), 'by name');
-        Part::query()->where('number', 'SP-92')->update(['aliases' => json_encode(['diode wheel'])]);
+        Part::query()
+            ->where('number', 'SP-92')
+            ->update(['aliases' => json_encode(['diode wheel'])]);
         config(['yard.page_size' => 5]);
         $first = $this->read('/stock')->json();
         $this->assertCount(5, $first['parts']);
         $next = $this->read('/stock?after='.urlencode($first['after']))->json();
-        $this->assertGreaterThan($first['parts'][4]['number'], $next['parts'][0]['number'], 'in order, without a gap or a double');
-        $this->assertSame([], array_intersect(array_column($first['parts'], 'number'), array_column($next['parts'], 'number')));
+        $this->assertGreaterThan(
+            $first['parts'][4]['number'],
+            $next['parts'][0]['number'],
+            'in order, without a gap or a double',
+        );
+        $this->assertSame(
+            [],
+            array_intersect(array_column($first['parts'], 'number'), array_column($next['parts'], 'number')),
+        );
         $this->assertSame([], $this->read('/stock?q='.urlencode('no such thing anywhere'))->json('parts'));
     }
 
@@ -39,7 +55,14 @@ final class ShopFloorTest extends TestCase
     {
         $part = Part::query()->where('number', 'BP-180')->firstOrFail();
         $before = (int) Lot::query()->where('part_id', $part->id)->sum('quantity');
-        DB::table('stock_lots')->insert(['part_id' => $part->id, 'lot' => 'L-NEW', 'quantity' => 7, 'supplier' => 'x', 'received_on' => '2026-11-20', 'place' => 'S9']);
+        DB::table('stock_lots')->insert([
+            'part_id' => $part->id,
+            'lot' => 'L-NEW',
+            'quantity' => 7,
+            'supplier' => 'x',
+            'received_on' => '2026-11-20',
+            'place' => 'S9',
+        ]);
         $shown = collect($this->as('viewer')->read('/stock?q=BP-180')->json('parts'))->firstWhere('number', 'BP-180');
         $this->assertSame($before + 7, $shown['pieces']);
         $this->assertSame((float) $part->thickness, (float) $shown['thickness']);
@@ -49,28 +72,77 @@ final class ShopFloorTest extends TestCase
     {
         $this->bringTo('cell');
         $build = $this->unit()->currentBuild;
-        $lots = DB::table('installed_parts')->join('stock_lots', 'stock_lots.id', '=', 'installed_parts.lot_id')->where('build_id', $build->id)->pluck('lot')->unique();
+        $lots = DB::table('installed_parts')
+            ->join('stock_lots', 'stock_lots.id', '=', 'installed_parts.lot_id')
+            ->where('build_id', $build->id)
+            ->pluck('lot')
+            ->unique();
         $this->assertNotEmpty($lots, 'the packs were built from lots');
         foreach ($lots as $lot) {
-            $units = $this->as('viewer')->read('/lots/'.urlencode($lot))->assertOk()->json('units');
+            $units = $this->as('viewer')
+                ->read('/lots/'.urlencode($lot))
+                ->assertOk()
+                ->json('units');
             $this->assertContains($build->serial, array_column($units, 'serial'), $lot);
             $this->assertSame(['C-9001'], array_values(array_unique(array_column($units, 'coreTag'))));
         }
         $this->assertSame([], $this->read('/lots/NOT-A-LOT')->json('units'));
     }
 
-    /** Ships builds without the weeks of work: what is counted here are shipments and returns, not how they came about. */
+    /**
+     * Ships builds without the weeks of work: what is counted here are shipments and returns, not how they came about.
+     */
     private function ship(string $tag, bool $returned, Person $builder): void
     {
         $this->receive($tag)->assertCreated();
         $unit = $this->unit($tag);
         $unit->update(['variant_id' => Variant::query()->where('code', 'RD4-M')->valueOrFail('id')]);
         $package = DB::table('packages')->where('family_id', $unit->family_id)->where('code', 'daily')->value('id');
-        $build = Build::query()->create(['unit_id' => $unit->id, 'generation' => 1, 'serial' => "T-$tag", 'state' => $returned ? 'returned' : 'shipped', 'package_id' => $package, 'duty' => 'daily', 'order_lines' => [], 'spec' => ['options' => []], 'released_by' => $builder->id, 'released_at' => now(), 'price' => 1, 'hours' => 1, 'created_by' => $builder->id, 'created_at' => now(), 'version' => 1]);
-        SignOff::query()->create(['build_id' => $build->id, 'what' => 'assembly', 'loop_no' => 1, 'signed_by' => $builder->id, 'signed_at' => now()]);
-        Shipment::query()->create(['build_id' => $build->id, 'customer_id' => $unit->customer_id ?? DB::table('customers')->value('id'), 'carrier' => '', 'sheet' => [], 'warranty_until' => '2027-11-25', 'warranty_km' => 1, 'shipped_by' => $builder->id, 'shipped_at' => now()]);
+        $build = Build::query()->create([
+            'unit_id' => $unit->id,
+            'generation' => 1,
+            'serial' => "T-$tag",
+            'state' => $returned ? 'returned' : 'shipped',
+            'package_id' => $package,
+            'duty' => 'daily',
+            'order_lines' => [],
+            'spec' => ['options' => []],
+            'released_by' => $builder->id,
+            'released_at' => now(),
+            'price' => 1,
+            'hours' => 1,
+            'created_by' => $builder->id,
+            'created_at' => now(),
+            'version' => 1,
+        ]);
+        SignOff::query()->create([
+            'build_id' => $build->id,
+            'what' => 'assembly',
+            'loop_no' => 1,
+            'signed_by' => $builder->id,
+            'signed_at' => now(),
+        ]);
+        Shipment::query()->create([
+            'build_id' => $build->id,
+            'customer_id' => $unit->customer_id ?? DB::table('customers')->value('id'),
+            'carrier' => '',
+            'sheet' => [],
+            'warranty_until' => '2027-11-25',
+            'warranty_km' => 1,
+            'shipped_by' => $builder->id,
+            'shipped_at' => now(),
+        ]);
         if ($returned) {
-            UnitReturn::query()->create(['number' => "R-$tag", 'build_id' => $build->id, 'unit_id' => $unit->id, 'complaint' => 'x', 'failed_on' => '2026-11-24', 'opened_by' => $builder->id, 'opened_at' => now(), 'version' => 1]);
+            UnitReturn::query()->create([
+                'number' => "R-$tag",
+                'build_id' => $build->id,
+                'unit_id' => $unit->id,
+                'complaint' => 'x',
+                'failed_on' => '2026-11-24',
+                'opened_by' => $builder->id,
+                'opened_at' => now(),
+                'version' => 1,
+            ]);
         }
     }
 
@@ -81,44 +153,93 @@ final class ShopFloorTest extends TestCase
             $this->ship("C-910$n", $n <= 2, $n <= 4 ? $one : $two);
         }
         $answer = $this->as('manager')->read('/insight/return-rates')->assertOk()->json();
-        $groups = collect($answer['groups'])->keyBy('by')->map(fn (array $g) => array_column($g['rows'], null, 'name'));
+        $groups = collect($answer['groups'])
+            ->keyBy('by')
+            ->map(fn (array $g) => array_column($g['rows'], null, 'name'));
         $variant = $groups['variant'][Variant::query()->where('code', 'RD4-M')->value('name')];
         $this->assertSame([7, 2], [$variant['units'], $variant['failures']]);
         // Clopper-Pearson 2 of 7 at 95 %: 0.03669 to 0.70958 (R: binom.test(2, 7))
         $this->assertEqualsWithDelta([0.03669, 0.70958], [$variant['lower'], $variant['upper']], 5e-5);
-        $this->assertSame([[4, 2], [3, 0]], [array_map(fn ($k) => $groups['builder'][$one->name][$k], ['units', 'failures']), array_map(fn ($k) => $groups['builder'][$two->name][$k], ['units', 'failures'])]);
-        $this->assertEqualsWithDelta(Calculators::call('rate.interval', ['failures' => 0, 'units' => 3])['upper'], $groups['builder'][$two->name]['upper'], 1e-12, 'no return in three says little');
+        $this->assertSame(
+            [[4, 2], [3, 0]],
+            [
+                array_map(fn ($k) => $groups['builder'][$one->name][$k], ['units', 'failures']),
+                array_map(fn ($k) => $groups['builder'][$two->name][$k], ['units', 'failures']),
+            ],
+        );
+        $this->assertEqualsWithDelta(
+            Calculators::call('rate.interval', ['failures' => 0, 'units' => 3])['upper'],
+            $groups['builder'][$two->name]['upper'],
+            1e-12,
+            'no return in three says little',
+        );
         $this->assertSame(7, $groups['package']['Daily']['units']);
     }
 
     public function test_a_house_rule_that_is_a_number_takes_numbers_only_and_is_signed_in_the_ledger(): void
     {
         $rule = HouseRule::query()->where('code', 'margin-limit')->firstOrFail();
-        $set = fn (string $choice) => $this->as('manager')->write('/house-rules/margin-limit', ['choice' => $choice, 'reason' => 'Hot summers', 'version' => $rule->refresh()->version], null, 'PUT');
+        $set = fn (string $choice) => $this->as('manager')->write(
+            '/house-rules/margin-limit',
+            ['choice' => $choice, 'reason' => 'Hot summers', 'version' => $rule->refresh()->version],
+            null,
+            'PUT',
+        );
         foreach (['often', '0', '-1', '1,2', '1e9'] as $wrong) {
             $this->assertProblem($set($wrong), 422, 'number greater than 0', '/choice');
         }
         $set('1.25')->assertOk();
         $this->assertSame('1.25', $rule->refresh()->choice);
         $event = DB::table('ledger')->where('kind', 'rule.set')->latest('id')->first();
-        $this->assertSame(['margin-limit', '1.25', 'Hot summers'], array_values(array_intersect_key(json_decode($event->payload, true), ['code' => 0, 'choice' => 0, 'reason' => 0])));
-        $this->as('builder')->write('/house-rules/margin-limit', ['choice' => '1', 'reason' => 'x', 'version' => 2], null, 'PUT')->assertForbidden();
-        $this->assertProblem($this->as('manager')->write('/house-rules/no-such-rule', ['choice' => '1', 'reason' => 'x', 'version' => 1], null, 'PUT'), 404, '');
+        $this->assertSame(
+            ['margin-limit', '1.25', 'Hot summers'],
+            array_values(
+                array_intersect_key(json_decode($event->payload, true), ['code' => 0, 'choice' => 0, 'reason' => 0]),
+            ),
+        );
+        $this->as('builder')
+            ->write('/house-rules/margin-limit', ['choice' => '1', 'reason' => 'x', 'version' => 2], null, 'PUT')
+            ->assertForbidden();
+        $this->assertProblem(
+            $this->as('manager')->write(
+                '/house-rules/no-such-rule',
+                ['choice' => '1', 'reason' => 'x', 'version' => 1],
+                null,
+                'PUT',
+            ),
+            404,
+            '',
+        );
     }
 
     public function test_the_school_in_force_is_shown_where_it_matters(): void
     {
         $this->bringTo('bench');
-        HouseRule::query()->where('code', 'reuse')->update(['choice' => 'always-list', 'reason' => 'No time to argue about bushings.']);
+        HouseRule::query()
+            ->where('code', 'reuse')
+            ->update(['choice' => 'always-list', 'reason' => 'No time to argue about bushings.']);
         HouseRule::query()->where('code', 'one-shift-fault')->delete();
         $card = $this->read('/units/C-9001')->assertOk()->json();
-        $this->assertSame([['question' => 'Reuse of hard parts', 'choice' => 'always-list', 'reason' => 'No time to argue about bushings.']], $card['teardown']['house']['inspection']);
+        $this->assertSame(
+            [
+                [
+                    'question' => 'Reuse of hard parts',
+                    'choice' => 'always-list',
+                    'reason' => 'No time to argue about bushings.',
+                ],
+            ],
+            $card['teardown']['house']['inspection'],
+        );
         $this->assertSame([], $card['teardown']['house']['symptoms'], 'a house without the rule shows none');
         $packs = array_filter($card['assembly']['places'], fn (array $p) => $p['kind'] === 'pack');
-        $this->assertSame([['reuse bright flat ones'], ['reuse bright flat ones']], array_values(array_map(fn (array $p) => array_column($p['house'], 'choice'), $packs)), 'steels at every pack');
+        $this->assertSame(
+            [['reuse bright flat ones'], ['reuse bright flat ones']],
+            array_values(array_map(fn (array $p) => array_column($p['house'], 'choice'), $packs)),
+            'steels at every pack',
+        );
     }
 
-    public function test_a_shop_set_up_before_the_order_desk_reckoned_further_gets_the_rules_it_lacks_and_keeps_its_own(): void
+    public function test_an_older_shop_gets_the_house_rules_it_lacks_and_keeps_its_own(): void
     {
         $new = ['bench-hours', 'launch-grade', 'pressure-limit', 'shelf-days', 'shift-speed', 'waiting-days'];
         $signed = HouseRule::query()->where('code', 'shift-speed')->firstOrFail();
@@ -130,7 +251,10 @@ final class ShopFloorTest extends TestCase
         $this->assertSame($new, HouseRule::query()->whereIn('code', $new)->orderBy('code')->pluck('code')->all());
         $this->assertSame('4800', $signed->refresh()->choice, 'what the house has signed stays');
         $this->bringTo('desk');
-        $this->as('manager')->write('/units/C-9001/order/preview', ['package' => 'tow', 'vehicle' => 'HW-TR5'])->assertOk()->assertJsonPath('duty.grade_pct', 12);
+        $this->as('manager')
+            ->write('/units/C-9001/order/preview', ['package' => 'tow', 'vehicle' => 'HW-TR5'])
+            ->assertOk()
+            ->assertJsonPath('duty.grade_pct', 12);
         HouseRule::query()->delete();
         $migration->up();
         $this->assertSame(0, HouseRule::query()->count(), 'a shop not set up yet gets its rules with the rest');
@@ -141,9 +265,14 @@ final class ShopFloorTest extends TestCase
         $unit = $this->bringTo('bench');
         $build = $unit->refresh()->currentBuild;
         $old = ['operations' => ['Fill two quarts more.']] + array_diff_key($build->spec, ['work' => 0]);
-        DB::table('builds')->where('id', $build->id)->update(['spec' => json_encode($old)]);
+        DB::table('builds')
+            ->where('id', $build->id)
+            ->update(['spec' => json_encode($old)]);
         $fresh = Build::query()->findOrFail($build->id);
-        $this->assertSame([['kind' => 'work', 'text' => 'Fill two quarts more.', 'option' => '']], $fresh->spec['work']);
+        $this->assertSame(
+            [['kind' => 'work', 'text' => 'Fill two quarts more.', 'option' => '']],
+            $fresh->spec['work'],
+        );
         $sheet = app(DeliverySheet::class)->of($fresh->load('unit'));
         $this->assertSame([['Fill two quarts more.'], []], [$sheet['operations'], $sheet['checks']]);
     }
@@ -151,9 +280,16 @@ final class ShopFloorTest extends TestCase
     public function test_the_margin_limit_of_the_house_decides_at_the_order_desk(): void
     {
         $this->bringTo('desk');
-        $added = fn (): array => array_column($this->as('manager')->write('/units/C-9001/order/preview', ['package' => 'daily', 'vehicle' => 'HW-TR5'])->json('added'), 'option');
+        $added = fn (): array => array_column(
+            $this->as('manager')
+                ->write('/units/C-9001/order/preview', ['package' => 'daily', 'vehicle' => 'HW-TR5'])
+                ->json('added'),
+            'option',
+        );
         $this->assertSame([], $added());
-        HouseRule::query()->where('code', 'margin-limit')->update(['choice' => '1.30']);
+        HouseRule::query()
+            ->where('code', 'margin-limit')
+            ->update(['choice' => '1.30']);
         $this->assertContains('pressure-raised', $added(), 'a stricter house asks for more');
     }
 
@@ -164,7 +300,11 @@ final class ShopFloorTest extends TestCase
             $this->as('manager');
             DB::enableQueryLog();
             DB::flushQueryLog();
-            $this->write('/units/C-9001/order/preview', ['package' => 'tow', 'vehicle' => 'HW-TR5', 'duty' => ['mass' => '4000']])->assertOk();
+            $this->write('/units/C-9001/order/preview', [
+                'package' => 'tow',
+                'vehicle' => 'HW-TR5',
+                'duty' => ['mass' => '4000'],
+            ])->assertOk();
 
             return count(DB::getQueryLog());
         };
@@ -172,7 +312,13 @@ final class ShopFloorTest extends TestCase
         $options = DB::table('options')->where('family_id', $this->unit()->family_id);
         $row = (array) $options->clone()->where('code', 'deep-pan')->first();
         foreach (range(1, 30) as $n) {
-            DB::table('options')->insert(['code' => "more-$n", 'name' => "More $n", 'body' => json_encode(['why' => 'x', 'parts' => [['part' => 'FL-21', 'count' => 1]]])] + array_diff_key($row, ['id' => 0]));
+            DB::table('options')->insert(
+                [
+                    'code' => "more-$n",
+                    'name' => "More $n",
+                    'body' => json_encode(['why' => 'x', 'parts' => [['part' => 'FL-21', 'count' => 1]]]),
+                ] + array_diff_key($row, ['id' => 0]),
+            );
         }
         $this->assertSame($few, $count());
         $this->assertLessThan(16, $few);

@@ -9,7 +9,8 @@ use Yard\Core\Input;
 
 /**
  * Core credit line by line: core charge, less missing parts, less hard parts failed at receipt, less repair hours x
- * rate, floored at scrap value; a grade-X core earns nothing. Money is added in whole hundredths, each line rounded half up.
+ * rate, floored at scrap value; a grade-X core earns nothing. Money is added in whole hundredths, each line rounded
+ * half up.
  */
 final class CoreCredit implements Calculator
 {
@@ -21,7 +22,11 @@ final class CoreCredit implements Calculator
         $scrap = self::cents($in->number('scrapValue', min: 0.0, max: 1e9));
         $grade = $in->choice('grade', self::GRADES);
         $lines = [self::line('core-charge', 'Core charge', 1.0, $charge, $charge)];
-        foreach (['missingParts' => ['missing-part', 'Missing: '], 'failedHardParts' => ['failed-part', 'Failed: ']] as $field => [$kind, $label]) {
+        $deductions = [
+            'missingParts' => ['missing-part', 'Missing: '],
+            'failedHardParts' => ['failed-part', 'Failed: '],
+        ];
+        foreach ($deductions as $field => [$kind, $label]) {
             foreach ($in->optional($field)?->asList() ?? [] as $part) {
                 $price = self::cents($part->number('price', min: 0.0, max: 1e9));
                 $count = $part->has('count') ? $part->integer('count', min: 1, max: 1000) : 1;
@@ -40,19 +45,36 @@ final class CoreCredit implements Calculator
             $lines[] = self::line('refused', 'Grade X: no credit', 1.0, -$subtotal, -$subtotal);
         } elseif ($subtotal < $scrap) {
             $credit = $scrap;
-            $lines[] = self::line('scrap-floor', 'Raised to scrap value', 1.0, $scrap - $subtotal, $scrap - $subtotal);
+            $lines[] = self::line(
+                'scrap-floor',
+                'Raised to scrap value',
+                1.0,
+                $scrap - $subtotal,
+                $scrap - $subtotal,
+            );
         }
 
         return [
             'lines' => array_map(static fn (array $l): array => array_diff_key($l, ['cents' => 0]), $lines),
-            'subtotal' => $subtotal / 100, 'floorApplied' => $grade !== 'X' && $subtotal < $scrap, 'credit' => $credit / 100,
+            'subtotal' => $subtotal / 100,
+            'floorApplied' => $grade !== 'X' && $subtotal < $scrap,
+            'credit' => $credit / 100,
         ];
     }
 
-    /** @return array{kind: string, label: string, quantity: float, unitPrice: float|int, amount: float|int, cents: int} */
+    /**
+     * @return array{kind: string, label: string, quantity: float, unitPrice: float|int, amount: float|int, cents: int}
+     */
     private static function line(string $kind, string $label, float $quantity, int $unit, int $amount): array
     {
-        return ['kind' => $kind, 'label' => $label, 'quantity' => $quantity, 'unitPrice' => $unit / 100, 'amount' => $amount / 100, 'cents' => $amount];
+        return [
+            'kind' => $kind,
+            'label' => $label,
+            'quantity' => $quantity,
+            'unitPrice' => $unit / 100,
+            'amount' => $amount / 100,
+            'cents' => $amount,
+        ];
     }
 
     private static function cents(float $money): int

@@ -27,17 +27,26 @@ final class GradeCore implements Calculator
             $failed = null;
             foreach ($rule->map('when') as $condition => $wanted) {
                 // Every condition is read, so that a misspelt one is refused on whatever core comes first.
-                $failed = self::holds((string) $condition, $wanted, $facts) ? $failed : $failed ?? (string) $condition;
+                $failed = self::holds((string) $condition, $wanted, $facts)
+                    ? $failed
+                    : $failed ?? (string) $condition;
             }
             if ($decided === null) {
-                $considered[] = ['grade' => $grade, 'holds' => $failed === null] + ($failed === null ? [] : ['failedAt' => $failed]);
-                $decided = $failed === null ? ['grade' => $grade, 'reason' => self::quote($reason, $facts), 'rule' => $i] : null;
+                $considered[] =
+                    ['grade' => $grade, 'holds' => $failed === null] +
+                    ($failed === null ? [] : ['failedAt' => $failed]);
+                $decided =
+                    $failed === null
+                        ? ['grade' => $grade, 'reason' => self::quote($reason, $facts), 'rule' => $i]
+                        : null;
             }
         }
         if ($decided !== null) {
             return $decided + ['considered' => $considered];
         }
-        throw $in->at('rules')->fail('no-rule', 'No rule holds for this core; the last rule should have no conditions.');
+        throw $in
+            ->at('rules')
+            ->fail('no-rule', 'No rule holds for this core; the last rule should have no conditions.');
     }
 
     /** @param  array<string, bool|float>  $facts */
@@ -54,14 +63,26 @@ final class GradeCore implements Calculator
             throw $wanted->fail('type', "The fact \"$fact\" is true or false and has no least or most.");
         }
 
-        return str_ends_with($condition, 'AtLeast') ? $facts[$fact] >= $wanted->asNumber() : $facts[$fact] <= $wanted->asNumber();
+        return str_ends_with($condition, 'AtLeast')
+            ? $facts[$fact] >= $wanted->asNumber()
+            : $facts[$fact] <= $wanted->asNumber();
     }
 
     /** @param  array<string, bool|float>  $facts */
     private static function quote(string $reason, array $facts): string
     {
         foreach ($facts as $name => $value) {
-            $reason = str_replace('{'.$name.'}', is_bool($value) ? ($value ? 'yes' : 'no') : (floor($value) === $value ? (string) (int) $value : number_format($value, 2, '.', '')), $reason);
+            $reason = str_replace(
+                '{'.$name.'}',
+                is_bool($value)
+                    ? ($value
+                        ? 'yes'
+                        : 'no')
+                    : (floor($value) === $value
+                        ? (string) (int) $value
+                        : number_format($value, 2, '.', '')),
+                $reason,
+            );
         }
 
         return $reason;

@@ -17,7 +17,10 @@ final class DiagnoseGears implements Calculator
 {
     private const OTHERS = ['line-pressure', 'converter', 'control'];
 
-    /** @var array<string, array<string, float>> gear => element => |torque| relative to the input torque; -1 when applied but undetermined */
+    /**
+     * @var array<string, array<string,
+     *     float>> gear => element => |torque|relative to the input torque; -1 when applied but undetermined
+     */
     private array $torque = [];
 
     /** @var array<string, list<string>> gear => applied elements */
@@ -31,12 +34,16 @@ final class DiagnoseGears implements Calculator
             $this->chart[$name] = array_map(static fn (Input $e): string => $e->asString(), $gear->list('applied'));
             foreach ($gear->list('applied') as $e) {
                 if (! isset($train->elements[$e->asString()])) {
-                    throw $e->fail('unknown-element', "The element \"{$e->asString()}\" is not in the list of elements.");
+                    throw $e->fail(
+                        'unknown-element',
+                        "The element \"{$e->asString()}\" is not in the list of elements.",
+                    );
                 }
             }
             $solved = $train->solve($this->chart[$name]);
             foreach ($this->chart[$name] as $element) {
-                $this->torque[$name][$element] = abs($solved['elementTorque'][$element] ?? -1.0) * ($solved['elementTorque'] === [] ? -1.0 : 1.0);
+                $this->torque[$name][$element] =
+                    abs($solved['elementTorque'][$element] ?? -1.0) * ($solved['elementTorque'] === [] ? -1.0 : 1.0);
             }
         }
         $observed = $this->readObserved($in);
@@ -44,7 +51,11 @@ final class DiagnoseGears implements Calculator
         $features = $this->features($observed, $table);
         $codes = $this->readCodes($in, $table);
         foreach (array_keys($codes) as $feature) {
-            $features[] = ['id' => $feature, 'values' => ['stored', 'not stored'], 'reliability' => $table['reliability']['code']];
+            $features[] = [
+                'id' => $feature,
+                'values' => ['stored', 'not stored'],
+                'reliability' => $table['reliability']['code'],
+            ];
         }
         $elements = array_values(array_map(static fn ($e): string => $e->id, $train->elements));
         $weak = [];
@@ -63,18 +74,34 @@ final class DiagnoseGears implements Calculator
                 $expect[$feature] = self::likelihoods($table, $feature)[$row];
             }
             foreach ($codes as $feature => [$means, $gear]) {
-                $stored = $table['code'][$means][$isElement ? (in_array($id, $this->chart[$gear] ?? [], true) ? 'carries' : 'idle') : $id];
+                $stored =
+                    $table['code'][$means][
+                        $isElement ? (in_array($id, $this->chart[$gear] ?? [], true) ? 'carries' : 'idle') : $id
+                    ];
                 $expect[$feature] = ['stored' => $stored, 'not stored' => 1.0 - $stored];
             }
-            $hypotheses[] = ['id' => $id, 'prior' => ($isElement ? $table['prior']['element'] : $table['prior'][$id]) * ($weak[$id] ?? 1.0), 'expect' => (object) $expect];
+            $hypotheses[] = [
+                'id' => $id,
+                'prior' => ($isElement ? $table['prior']['element'] : $table['prior'][$id]) * ($weak[$id] ?? 1.0),
+                'expect' => (object) $expect,
+            ];
         }
-        $ranked = Calculators::call('evidence.rank', ['hypotheses' => $hypotheses, 'features' => $features, 'observed' => (object) ($observed + array_fill_keys(array_keys($codes), 'stored'))]);
+        $ranked = Calculators::call('evidence.rank', [
+            'hypotheses' => $hypotheses,
+            'features' => $features,
+            'observed' => (object) ($observed + array_fill_keys(array_keys($codes), 'stored')),
+        ]);
         $suspects = [];
         /** @var list<array{id: string, posterior: float}> $ranking */
         $ranking = $ranked['ranking'];
         foreach ($ranking as $row) {
             $clearedBy = $this->clearedBy($row['id'], $observed);
-            $suspects[] = ['element' => $row['id'], 'posterior' => $row['posterior'], 'because' => $this->because($row['id'], $observed, $clearedBy)] + ($clearedBy === [] ? [] : ['clearedBy' => $clearedBy]);
+            $suspects[] =
+                [
+                    'element' => $row['id'],
+                    'posterior' => $row['posterior'],
+                    'because' => $this->because($row['id'], $observed, $clearedBy),
+                ] + ($clearedBy === [] ? [] : ['clearedBy' => $clearedBy]);
         }
 
         return ['suspects' => $suspects, 'entropyBits' => $ranked['entropyBits'], 'table' => $table];
@@ -93,7 +120,10 @@ final class DiagnoseGears implements Calculator
             }
             [$from, $to] = array_pad(explode('-', $what, 2), 2, '');
             if (! isset($this->chart[$from], $this->chart[$to])) {
-                throw $value->fail('unknown-gear', "\"$what\" is neither a gear of the chart nor a shift between two of them.");
+                throw $value->fail(
+                    'unknown-gear',
+                    "\"$what\" is neither a gear of the chart nor a shift between two of them.",
+                );
             }
             $observed["shift:$what"] = self::oneOf($value, ['ok', 'flare', 'tie-up', 'delayed']);
         }
@@ -105,8 +135,8 @@ final class DiagnoseGears implements Calculator
     }
 
     /**
-     * Stored trouble codes and what they mean. A code is hearsay of the controller: a solenoid code often says that slip
-     * was noticed, not that the solenoid is bad, so it weighs lightly and never alone.
+     * Stored trouble codes and what they mean. A code is hearsay of the controller: a solenoid code often says that
+     * slip was noticed, not that the solenoid is bad, so it weighs lightly and never alone.
      *
      * @param  array{code: array<string, array<string, float>>}  $table
      * @return array<string, array{string, string}> feature => what it means, gear it speaks of
@@ -143,9 +173,20 @@ final class DiagnoseGears implements Calculator
      */
     private function features(array $observed, array $table): array
     {
-        $values = ['gear' => ['ok', 'slips', 'missing'], 'shift' => ['ok', 'flare', 'tie-up', 'delayed'], 'pressure' => ['low', 'normal', 'high']];
+        $values = [
+            'gear' => ['ok', 'slips', 'missing'],
+            'shift' => ['ok', 'flare', 'tie-up', 'delayed'],
+            'pressure' => ['low', 'normal', 'high'],
+        ];
 
-        return array_map(static fn (string $f): array => ['id' => $f, 'values' => $values[self::kindOf($f)], 'reliability' => $table['reliability'][self::kindOf($f)]], array_keys($observed));
+        return array_map(
+            static fn (string $f): array => [
+                'id' => $f,
+                'values' => $values[self::kindOf($f)],
+                'reliability' => $table['reliability'][self::kindOf($f)],
+            ],
+            array_keys($observed),
+        );
     }
 
     /** @param  array<string, string>  $observed */
@@ -167,7 +208,10 @@ final class DiagnoseGears implements Calculator
         }
 
         // A good gear that loads the element less than a bad one does not clear it.
-        return $observed[$feature] === 'ok' && $this->worstFailed($element, $observed) > $this->torque[$what][$element] + 1e-9 ? 'carriesLess' : 'carries';
+        return $observed[$feature] === 'ok' &&
+            $this->worstFailed($element, $observed) > $this->torque[$what][$element] + 1e-9
+            ? 'carriesLess'
+            : 'carries';
     }
 
     /** @param  array<string, string>  $observed */
@@ -191,7 +235,11 @@ final class DiagnoseGears implements Calculator
     {
         $out = [];
         foreach ($this->torque as $gear => $torques) {
-            if (isset($torques[$element]) && ($observed["gear:$gear"] ?? '') === 'ok' && $this->worstFailed($element, $observed) <= $torques[$element] + 1e-9) {
+            if (
+                isset($torques[$element]) &&
+                ($observed["gear:$gear"] ?? '') === 'ok' &&
+                $this->worstFailed($element, $observed) <= $torques[$element] + 1e-9
+            ) {
                 $out[] = (string) $gear;
             }
         }
@@ -215,38 +263,69 @@ final class DiagnoseGears implements Calculator
                 $good[] = (string) $gear;
             } else {
                 $bad[] = (string) $gear;
-                in_array($id, $applied, true) ? $badIn[] = (string) $gear : $badOut[] = (string) $gear;
+                in_array($id, $applied, true) ? ($badIn[] = (string) $gear) : ($badOut[] = (string) $gear);
             }
         }
         if ($id === 'line-pressure' || $id === 'converter') {
             $name = $id === 'converter' ? 'The converter' : 'Line pressure';
 
-            return $bad === [] ? "$name is in doubt only when gears fail." : ($good === [] ? "$name touches every gear, and every gear that was tried fails." : "$name touches every gear, yet {$this->join($good)} ".(count($good) === 1 ? 'is' : 'are').' good.');
+            return $bad === []
+                ? "$name is in doubt only when gears fail."
+                : ($good === []
+                    ? "$name touches every gear, and every gear that was tried fails."
+                    : "$name touches every gear, yet {$this->join($good)} ".
+                        (count($good) === 1 ? 'is' : 'are').
+                        ' good.');
         }
         if ($id === 'control') {
-            return 'A wrong command or a stuck valve can lose single gears with every clutch sound: read the circuit pressures at the case taps.';
+            return 'A wrong command or a stuck valve can lose single gears with every clutch sound: read the circuit '
+                .'pressures at the case taps.';
         }
         foreach ($observed as $feature => $value) {
-            if (str_starts_with($feature, 'shift:') && $value === 'flare' && $this->row($id, $feature, $observed) === 'applies') {
-                return "$id comes on in the ".substr($feature, 6).' shift, which flares'.($clearedBy === [] ? '.' : ", but gear {$this->join($clearedBy)} loads it fully and is good.");
+            if (
+                str_starts_with($feature, 'shift:') &&
+                $value === 'flare' &&
+                $this->row($id, $feature, $observed) === 'applies'
+            ) {
+                return "$id comes on in the ".
+                    substr($feature, 6).
+                    ' shift, which flares'.
+                    ($clearedBy === [] ? '.' : ", but gear {$this->join($clearedBy)} loads it fully and is good.");
             }
         }
         if ($badIn === []) {
-            return $bad === [] ? "$id is used by no gear that failed." : "$id is not applied in the failed ".(count($bad) === 1 ? 'gear' : 'gears')." {$this->join($bad)}.";
+            return $bad === []
+                ? "$id is used by no gear that failed."
+                : "$id is not applied in the failed ".
+                        (count($bad) === 1 ? 'gear' : 'gears').
+                        " {$this->join($bad)}.";
         }
-        $sentence = "$id works in ".($badOut === [] ? 'every failed gear' : 'the failed gear')." ({$this->join($badIn)})";
-        $sentence .= $badOut === [] ? '' : ", but {$this->join($badOut)} ".(count($badOut) === 1 ? 'fails' : 'fail').' without it';
-        $lighter = array_values(array_filter($good, fn (string $g): bool => isset($this->torque[$g][$id]) && ! in_array($g, $clearedBy, true)));
+        $sentence =
+            "$id works in ".($badOut === [] ? 'every failed gear' : 'the failed gear')." ({$this->join($badIn)})";
+        $sentence .=
+            $badOut === []
+                ? ''
+                : ", but {$this->join($badOut)} ".(count($badOut) === 1 ? 'fails' : 'fail').' without it';
+        $lighter = array_values(
+            array_filter(
+                $good,
+                fn (string $g): bool => isset($this->torque[$g][$id]) && ! in_array($g, $clearedBy, true),
+            ),
+        );
 
-        return $sentence.match (true) {
-            $clearedBy !== [] => ", yet gear {$this->join($clearedBy)} loads it as hard and is good, which clears it.",
-            $lighter !== [] => "; gear {$this->join($lighter)} is good but loads it less, so it is not cleared.",
-            default => ' and in none of the good ones.',
-        };
+        return $sentence.
+            match (true) {
+                $clearedBy !== [] => ", yet gear {$this->join(
+                    $clearedBy,
+                )} loads it as hard and is good, which clears it.",
+                $lighter !== [] => "; gear {$this->join($lighter)} is good but loads it less, so it is not cleared.",
+                default => ' and in none of the good ones.',
+            };
     }
 
     /**
-     * @param  array{gear: array<string, array<string, float>>, shift: array<string, array<string, float>>, pressure: array<string, array<string, float>>}  $table
+     * @param array{gear: array<string, array<string, float>>, shift: array<string, array<string, float>>,
+     *     pressure: array<string, array<string, float>>}  $table
      * @return array<string, array<string, float>>
      */
     private static function likelihoods(array $table, string $feature): array
@@ -269,11 +348,24 @@ final class DiagnoseGears implements Calculator
         return explode(':', $feature, 2)[0];
     }
 
-    /** @return array{source: string, gear: array<string, array<string, float>>, shift: array<string, array<string, float>>, pressure: array<string, array<string, float>>, code: array<string, array<string, float>>, prior: array<string, float>, reliability: array<string, float>} */
+    /**
+     * @return array{source: string, gear: array<string, array<string, float>>, shift: array<string, array<string,
+     *     float>>, pressure: array<string, array<string, float>>, code: array<string, array<string, float>>,
+     *     prior: array<string, float>, reliability: array<string, float>}
+     */
     public static function table(): array
     {
-        /** @var array{source: string, gear: array<string, array<string, float>>, shift: array<string, array<string, float>>, pressure: array<string, array<string, float>>, code: array<string, array<string, float>>, prior: array<string, float>, reliability: array<string, float>} $table */
-        $table = json_decode((string) file_get_contents(dirname(__DIR__, 2).'/data/diagnosis.json'), true, 16, JSON_THROW_ON_ERROR);
+        /**
+         * @var array{source: string, gear: array<string, array<string, float>>, shift: array<string, array<string,
+         *     float>>, pressure: array<string, array<string, float>>, code: array<string, array<string, float>>,
+         *     prior: array<string, float>, reliability: array<string, float>} $table
+         */
+        $table = json_decode(
+            (string) file_get_contents(dirname(__DIR__, 2).'/data/diagnosis.json'),
+            true,
+            16,
+            JSON_THROW_ON_ERROR,
+        );
 
         return $table;
     }

@@ -35,32 +35,62 @@ final class AnalyseTrace implements Calculator
         $dropouts = [];
         foreach (['input_rpm', 'output_rpm', 'turbine_rpm'] as $name) {
             if (isset($channels[$name])) {
-                [$channels[$name], $found] = Signal::repairDropouts($channels[$name], (int) max(1, 0.25 * $rate), 100.0);
+                [$channels[$name], $found] = Signal::repairDropouts(
+                    $channels[$name],
+                    (int) max(1, 0.25 * $rate),
+                    100.0,
+                );
                 foreach ($found as [$first, $last]) {
-                    $dropouts[] = ['channel' => $name, 'from_s' => $first / $rate, 'to_s' => $last / $rate, 'samples' => $last - $first + 1];
+                    $dropouts[] = [
+                        'channel' => $name,
+                        'from_s' => $first / $rate,
+                        'to_s' => $last / $rate,
+                        'samples' => $last - $first + 1,
+                    ];
                 }
             }
         }
-        /** @var array{input_rpm: non-empty-list<float>, output_rpm: non-empty-list<float>, turbine_rpm?: non-empty-list<float>, line_kpa?: non-empty-list<float>, temp_degc?: non-empty-list<float>} $channels */
+        /**
+         * @var array{input_rpm: non-empty-list<float>, output_rpm: non-empty-list<float>,
+         *     turbine_rpm?: non-empty-list<float>, line_kpa?: non-empty-list<float>,
+         *     temp_degc?: non-empty-list<float>} $channels
+         */
         $turbine = $channels['turbine_rpm'] ?? $channels['input_rpm'];
         if (! isset($channels['turbine_rpm'])) {
-            $warnings[] = ['code' => 'ratio-from-input', 'message' => 'No turbine speed was recorded: the ratios include the slip of the converter wherever it is unlocked.'];
+            $warnings[] = [
+                'code' => 'ratio-from-input',
+                'message' => 'No turbine speed was recorded: the ratios include the slip of the converter wherever it '
+                    .'is '
+                        .'unlocked.',
+            ];
         }
         // Sensors that count teeth do not know the direction: then reverse shows up with a positive ratio.
         $unsigned = min($channels['output_rpm']) >= 0.0;
         $matched = $unsigned ? array_map(abs(...), $nominal) : $nominal;
-        $ratio = array_map(static fn (float $i, float $o): ?float => abs($o) < self::STANDSTILL_RPM ? null : $i / $o, $turbine, $channels['output_rpm']);
+        $ratio = array_map(
+            static fn (float $i, float $o): ?float => abs($o) < self::STANDSTILL_RPM ? null : $i / $o,
+            $turbine,
+            $channels['output_rpm'],
+        );
         $dwells = GearFinder::find($ratio, $matched, $rate);
         $meter = new ShiftMeter($turbine, $channels['output_rpm'], $ratio, $rate, $commands);
 
         $out = [
-            'gears' => array_map(static fn (Dwell $d): array => [
-                'gear' => $d->gear, 'from_s' => $d->steadyFirst / $rate, 'to_s' => $d->steadyLast / $rate,
-                'ratioMean' => $d->ratio * (($unsigned && $nominal[$d->gear] < 0.0) ? -1.0 : 1.0), 'ratioErrorPct' => 100.0 * ($d->ratio / $matched[$d->gear] - 1.0),
-            ], $dwells),
+            'gears' => array_map(
+                static fn (Dwell $d): array => [
+                    'gear' => $d->gear,
+                    'from_s' => $d->steadyFirst / $rate,
+                    'to_s' => $d->steadyLast / $rate,
+                    'ratioMean' => $d->ratio * ($unsigned && $nominal[$d->gear] < 0.0 ? -1.0 : 1.0),
+                    'ratioErrorPct' => 100.0 * ($d->ratio / $matched[$d->gear] - 1.0),
+                ],
+                $dwells,
+            ),
             'shifts' => $meter->shifts($dwells),
             'tieUps' => $meter->tieUpsInGear($dwells),
-            'lockup' => isset($channels['turbine_rpm']) ? LockupMeter::measure($channels['input_rpm'], $channels['turbine_rpm'], $rate, $lockup) : null,
+            'lockup' => isset($channels['turbine_rpm'])
+                ? LockupMeter::measure($channels['input_rpm'], $channels['turbine_rpm'], $rate, $lockup)
+                : null,
             'notReached' => $this->notReached($commands, $dwells, $ratio, $rate),
             'dropouts' => $dropouts,
             'warnings' => $warnings,
@@ -75,7 +105,10 @@ final class AnalyseTrace implements Calculator
         return $out;
     }
 
-    /** @return array{input_rpm: non-empty-list<float>, output_rpm: non-empty-list<float>, turbine_rpm?: non-empty-list<float>, line_kpa?: non-empty-list<float>, temp_degc?: non-empty-list<float>} */
+    /**
+     * @return array{input_rpm: non-empty-list<float>, output_rpm: non-empty-list<float>,
+     *     turbine_rpm?: non-empty-list<float>, line_kpa?: non-empty-list<float>, temp_degc?: non-empty-list<float>}
+     */
     private function readChannels(Input $in): array
     {
         $channels = [];
@@ -84,10 +117,26 @@ final class AnalyseTrace implements Calculator
                 $values = $in->numbers($name);
                 $expected = count($channels['input_rpm'] ?? $values);
                 if (count($values) !== $expected) {
-                    throw $in->at($name)->fail('length', "All channels must have the same number of samples: $name has ".count($values).", input_rpm has $expected.");
+                    throw $in
+                        ->at($name)
+                        ->fail(
+                            'length',
+                            "All channels must have the same number of samples: $name has ".
+                                count($values).
+                                ", input_rpm has $expected.",
+                        );
                 }
                 if (count($values) < 3 || count($values) > self::MOST_SAMPLES) {
-                    throw $in->at($name)->fail('length', 'A trace needs between 3 and '.self::MOST_SAMPLES.' samples, not '.count($values).'.');
+                    throw $in
+                        ->at($name)
+                        ->fail(
+                            'length',
+                            'A trace needs between 3 and '.
+                                self::MOST_SAMPLES.
+                                ' samples, not '.
+                                count($values).
+                                '.',
+                        );
                 }
                 $channels[$name] = $values;
             }
@@ -97,7 +146,9 @@ final class AnalyseTrace implements Calculator
         return $channels;
     }
 
-    /** @return array{list<array{t: float, gear: string}>, list<array{float, float}>|null} gear commands, lock-up windows */
+    /**
+     * @return array{list<array{t: float, gear: string}>, list<array{float, float}>|null} gear commands, lock-up windows
+     */
     private function readCommands(Input $in, float $duration): array
     {
         $gears = [];
@@ -119,7 +170,7 @@ final class AnalyseTrace implements Calculator
                 if ($on !== null && ! $isOn) {
                     $windows[] = [$on + self::LOCKUP_SETTLE_S, $t];
                 }
-                $on = $isOn ? ($on ?? $t) : null;
+                $on = $isOn ? $on ?? $t : null;
             }
         }
         if ($on !== null) {
@@ -147,7 +198,12 @@ final class AnalyseTrace implements Calculator
                     continue 2;
                 }
             }
-            $last = array_values(array_filter(array_slice($ratio, max(0, (int) (($end - 0.5) * $rate)), max(1, (int) (0.5 * $rate))), is_float(...)));
+            $last = array_values(
+                array_filter(
+                    array_slice($ratio, max(0, (int) (($end - 0.5) * $rate)), max(1, (int) (0.5 * $rate))),
+                    is_float(...),
+                ),
+            );
             if ($gear !== 'N' && $gear !== 'P') {
                 $out[] = ['gear' => $gear, 't' => $t] + ($last === [] ? [] : ['ratioMean' => Signal::median($last)]);
             }
@@ -170,7 +226,9 @@ final class AnalyseTrace implements Calculator
         }
 
         return [
-            'min_kpa' => min($line), 'max_kpa' => max($line), 'mean_kpa' => Signal::mean($line),
+            'min_kpa' => min($line),
+            'max_kpa' => max($line),
+            'mean_kpa' => Signal::mean($line),
             'byGear_kpa' => (object) array_map(static fn (array $v): float => Signal::mean($v ?: [0.0]), $byGear),
         ];
     }
@@ -190,6 +248,11 @@ final class AnalyseTrace implements Calculator
             $sxx += ($k - $middle) ** 2;
         }
 
-        return ['start_degc' => $temperature[0], 'end_degc' => $temperature[$n - 1], 'max_degc' => max($temperature), 'rise_per_min' => $sxy / $sxx * $rate * 60.0];
+        return [
+            'start_degc' => $temperature[0],
+            'end_degc' => $temperature[$n - 1],
+            'max_degc' => max($temperature),
+            'rise_per_min' => ($sxy / $sxx) * $rate * 60.0,
+        ];
     }
 }

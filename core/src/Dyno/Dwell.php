@@ -4,7 +4,10 @@ declare(strict_types=1);
 
 namespace Yard\Core\Dyno;
 
-/** A stretch of a trace spent in one gear; samples first..last lie in its ratio band, steadyFirst..steadyLast on its plateau. */
+/**
+ * A stretch of a trace spent in one gear; samples first..last lie in its ratio band, steadyFirst..steadyLast on its
+ * plateau.
+ */
 final class Dwell
 {
     public function __construct(

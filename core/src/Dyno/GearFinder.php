@@ -42,7 +42,11 @@ final class GearFinder
                 continue;
             }
             $last = count($merged) - 1;
-            if ($last >= 0 && $merged[$last][0] === $run[0] && ! self::standsBetween($ratio, $merged[$last][2], $run[1])) {
+            if (
+                $last >= 0 &&
+                $merged[$last][0] === $run[0] &&
+                ! self::standsBetween($ratio, $merged[$last][2], $run[1])
+            ) {
                 $merged[$last][2] = $run[2];
             } else {
                 $merged[] = $run;
@@ -112,7 +116,13 @@ final class GearFinder
         while ($to > $from && ! ($steady($to) && $steady($to - 1) && $steady(max($first, $to - 2)))) {
             $to--;
         }
-        $plateau = array_values(array_filter($values, static fn (float $v, int $k): bool => $k >= $from && $k <= $to && abs($v - $median) <= $tolerance, ARRAY_FILTER_USE_BOTH));
+        $plateau = array_values(
+            array_filter(
+                $values,
+                static fn (float $v, int $k): bool => $k >= $from && $k <= $to && abs($v - $median) <= $tolerance,
+                ARRAY_FILTER_USE_BOTH,
+            ),
+        );
 
         return new Dwell($gear, $first, $last, $from, $to, $plateau === [] ? $median : Signal::mean($plateau));
     }

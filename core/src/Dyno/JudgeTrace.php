@@ -10,22 +10,48 @@ final class JudgeTrace
     /**
      * @param  array<string, mixed>  $analysis  result of trace.analyse
      * @param  array<string, array{min?: float, max?: float}>  $limits
-     * @return list<array{check: string, value: float|null, unit: string, min: float|null, max: float|null, pass: bool, where: string}>
+     * @return list<array{check: string, value: float|null, unit: string, min: float|null, max: float|null, pass: bool,
+     *     where: string}>
      */
     public static function judge(array $analysis, array $limits): array
     {
-        /** @var array{gears: list<array{gear: string, ratioErrorPct: float}>, shifts: list<array{from: string, to: string, duration_s: float, delay_s?: float, flare_rpm: float, tieUpDepth_pct: float}>, tieUps: list<array{gear: string, depth_pct: float}>, lockup: array{slipMean_rpm: float, huntAmplitude_rpm: float}|null, notReached: list<array{gear: string, ratioMean?: float}>, pressure?: array{min_kpa: float, max_kpa: float}, temperature?: array{rise_per_min: float}} $analysis */
+        /**
+         * @var array{gears: list<array{gear: string, ratioErrorPct: float}>, shifts: list<array{from: string,
+         *     to: string, duration_s: float, delay_s?: float, flare_rpm: float, tieUpDepth_pct: float}>,
+         *     tieUps: list<array{gear: string, depth_pct: float}>, lockup: array{slipMean_rpm: float,
+         *     huntAmplitude_rpm: float}|null, notReached: list<array{gear: string, ratioMean?: float}>,
+         *     pressure?: array{min_kpa: float, max_kpa: float}, temperature?: array{rise_per_min: float}} $analysis
+         */
         $checks = [];
-        $add = static function (string $check, ?float $value, string $unit, string $where, string $limit) use (&$checks, $limits): void {
+        $add = static function (string $check, ?float $value, string $unit, string $where, string $limit) use (
+            &$checks,
+            $limits,
+        ): void {
             $window = $limits[$limit] ?? null;
             if ($window === null) {
                 return;
             }
             [$min, $max] = [$window['min'] ?? null, $window['max'] ?? null];
-            $checks[] = ['check' => $check, 'value' => $value, 'unit' => $unit, 'min' => $min, 'max' => $max, 'pass' => $value !== null && ($min === null || $value >= $min) && ($max === null || $value <= $max), 'where' => $where];
+            $checks[] = [
+                'check' => $check,
+                'value' => $value,
+                'unit' => $unit,
+                'min' => $min,
+                'max' => $max,
+                'pass' => $value !== null && ($min === null || $value >= $min) && ($max === null || $value <= $max),
+                'where' => $where,
+            ];
         };
         foreach ($analysis['notReached'] as $missing) {
-            $checks[] = ['check' => 'Gear comes', 'value' => $missing['ratioMean'] ?? null, 'unit' => 'ratio', 'min' => null, 'max' => null, 'pass' => false, 'where' => "gear {$missing['gear']}"];
+            $checks[] = [
+                'check' => 'Gear comes',
+                'value' => $missing['ratioMean'] ?? null,
+                'unit' => 'ratio',
+                'min' => null,
+                'max' => null,
+                'pass' => false,
+                'where' => "gear {$missing['gear']}",
+            ];
         }
         $worst = [];
         foreach ($analysis['gears'] as $gear) {
@@ -47,7 +73,13 @@ final class JudgeTrace
         foreach ($analysis['tieUps'] as $tieUp) {
             $add('Tie-up in gear', $tieUp['depth_pct'], '%', "gear {$tieUp['gear']}", 'tieUpDepth_pct');
         }
-        $add('Lock-up slip', isset($analysis['lockup']) ? abs($analysis['lockup']['slipMean_rpm']) : null, 'rev/min', 'lock-up', 'lockupSlip_rpm');
+        $add(
+            'Lock-up slip',
+            isset($analysis['lockup']) ? abs($analysis['lockup']['slipMean_rpm']) : null,
+            'rev/min',
+            'lock-up',
+            'lockupSlip_rpm',
+        );
         if (isset($analysis['lockup'])) {
             $add('Hunting', $analysis['lockup']['huntAmplitude_rpm'], 'rev/min', 'lock-up', 'hunt_rpm');
         }

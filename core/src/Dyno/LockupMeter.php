@@ -9,7 +9,9 @@ use Yard\Core\Maths\LinearSystem;
 /** Slip of the converter clutch and its oscillation (hunting) over the longest locked stretch of a trace. */
 final class LockupMeter
 {
-    /** Without lock-up commands the clutch counts as locked while the slip stays under this share of the input speed. */
+    /**
+     * Without lock-up commands the clutch counts as locked while the slip stays under this share of the input speed.
+     */
     public const LOCKED_SHARE = 0.08;
 
     private const SHORTEST = 1.0;
@@ -24,7 +26,10 @@ final class LockupMeter
      */
     public static function measure(array $input, array $turbine, float $rate, ?array $windows): ?array
     {
-        [$from, $to] = $windows === null ? self::longestLocked($input, $turbine) : self::longestWindow($windows, $rate, count($input));
+        [$from, $to] =
+            $windows === null
+                ? self::longestLocked($input, $turbine)
+                : self::longestWindow($windows, $rate, count($input));
         if ($to - $from < max(16, (int) (self::SHORTEST * $rate) - 1)) {
             return null;
         }
@@ -36,7 +41,14 @@ final class LockupMeter
         $mean = Signal::mean($slip);
         $rest = array_map(static fn (float $s): float => $s - $mean, $slip);
         $rms = sqrt(array_sum(array_map(static fn (float $r): float => $r * $r, $rest)) / count($rest));
-        $out = ['from_s' => $from / $rate, 'to_s' => $to / $rate, 'slipMean_rpm' => $mean, 'slipRms_rpm' => $rms, 'huntAmplitude_rpm' => 0.0, 'aliasLimit_hz' => $rate / 2.0];
+        $out = [
+            'from_s' => $from / $rate,
+            'to_s' => $to / $rate,
+            'slipMean_rpm' => $mean,
+            'slipRms_rpm' => $rms,
+            'huntAmplitude_rpm' => 0.0,
+            'aliasLimit_hz' => $rate / 2.0,
+        ];
         if ($rms > 1e-9 * max(1.0, abs($mean))) {
             [$out['huntFrequency_hz'], $out['huntAmplitude_rpm']] = self::hunting($rest, $rate);
         }
@@ -54,13 +66,13 @@ final class LockupMeter
     {
         [$spectrum, $n] = Signal::spectrum($x);
         $seconds = count($x) / $rate;
-        $first = max(1, (int) ceil(1.5 / $seconds * $n / $rate));
+        $first = max(1, (int) ceil(((1.5 / $seconds) * $n) / $rate));
         $bin = $first;
         for ($i = $first; $i < count($spectrum); $i++) {
             $bin = $spectrum[$i] > $spectrum[$bin] ? $i : $bin;
         }
-        $explained = static fn (float $f): float => self::fit($x, 2.0 * M_PI * $f / $rate)[0];
-        [$low, $high] = [max(0.0, ($bin - 1) * $rate / $n), min($rate / 2.0, ($bin + 1) * $rate / $n)];
+        $explained = static fn (float $f): float => self::fit($x, (2.0 * M_PI * $f) / $rate)[0];
+        [$low, $high] = [max(0.0, (($bin - 1) * $rate) / $n), min($rate / 2.0, (($bin + 1) * $rate) / $n)];
         $golden = (sqrt(5.0) - 1.0) / 2.0;
         [$c, $d] = [$high - $golden * ($high - $low), $low + $golden * ($high - $low)];
         [$fc, $fd] = [$explained($c), $explained($d)];
@@ -77,7 +89,7 @@ final class LockupMeter
         }
         $frequency = 0.5 * ($low + $high);
 
-        return [$frequency, self::fit($x, 2.0 * M_PI * $frequency / $rate)[1]];
+        return [$frequency, self::fit($x, (2.0 * M_PI * $frequency) / $rate)[1]];
     }
 
     /**
@@ -98,7 +110,11 @@ final class LockupMeter
         }
         [$c, $s, $cc, $cs, $ss, $v, $vc, $vs] = $sums;
         $fit = new LinearSystem(3, [[1.0, $c, $s, $v], [$c, $cc, $cs, $vc], [$s, $cs, $ss, $vs]]);
-        [$m, $a, $b] = [$fit->value([0 => 1.0]) ?? 0.0, $fit->value([1 => 1.0]) ?? 0.0, $fit->value([2 => 1.0]) ?? 0.0];
+        [$m, $a, $b] = [
+            $fit->value([0 => 1.0]) ?? 0.0,
+            $fit->value([1 => 1.0]) ?? 0.0,
+            $fit->value([2 => 1.0]) ?? 0.0,
+        ];
 
         return [$m * $v + $a * $vc + $b * $vs, hypot($a, $b)];
     }

@@ -40,8 +40,11 @@ final class ShiftMeter
         $out = [];
         for ($i = 1; $i < count($dwells); $i++) {
             [$a, $b] = [$dwells[$i - 1], $dwells[$i]];
-            if ($a->gear === $b->gear || ($b->steadyFirst - $a->steadyLast) / $this->rate > self::LONGEST
-                || GearFinder::standsBetween($this->ratio, $a->steadyLast, $b->steadyFirst)) {
+            if (
+                $a->gear === $b->gear ||
+                ($b->steadyFirst - $a->steadyLast) / $this->rate > self::LONGEST ||
+                GearFinder::standsBetween($this->ratio, $a->steadyLast, $b->steadyFirst)
+            ) {
                 continue;
             }
             $shift = $this->shift($a, $b);
@@ -77,7 +80,10 @@ final class ShiftMeter
             }
             $dips = [];
             $baseline = [];
-            [$first, $last] = [$dwell->first + intdiv($block, 2), $dwell->first + (count($smooth) - 2) * $block + intdiv($block, 2)];
+            [$first, $last] = [
+                $dwell->first + intdiv($block, 2),
+                $dwell->first + (count($smooth) - 2) * $block + intdiv($block, 2),
+            ];
             for ($k = $first; $k < $last; $k++) {
                 $u = ($k - $first) / $block;
                 $i = (int) $u;
@@ -85,7 +91,7 @@ final class ShiftMeter
                 $dips[$k] = $baseline[$k] - $this->output[$k];
             }
             for ($k = $first; $k < $last; $k++) {
-                if ($dips[$k] < max(self::TIE_UP_PCT / 100.0 * $baseline[$k], self::SMALLEST_DIP_RPM)) {
+                if ($dips[$k] < max((self::TIE_UP_PCT / 100.0) * $baseline[$k], self::SMALLEST_DIP_RPM)) {
                     continue;
                 }
                 $end = $k;
@@ -101,7 +107,14 @@ final class ShiftMeter
                 [$depth, $at] = Signal::peak($dips, $deepest);
                 // Slower than this it is the load braking the output, not two elements fighting.
                 if (($end - $start) / $this->rate <= 1.5) {
-                    $out[] = ['gear' => $dwell->gear, 'from_s' => $start / $this->rate, 'to_s' => $end / $this->rate, 'deepest_s' => $at / $this->rate, 'depth_rpm' => $depth, 'depth_pct' => 100.0 * $depth / $baseline[$deepest]];
+                    $out[] = [
+                        'gear' => $dwell->gear,
+                        'from_s' => $start / $this->rate,
+                        'to_s' => $end / $this->rate,
+                        'deepest_s' => $at / $this->rate,
+                        'depth_rpm' => $depth,
+                        'depth_pct' => (100.0 * $depth) / $baseline[$deepest],
+                    ];
                 }
                 $k = $end;
             }
@@ -129,14 +142,22 @@ final class ShiftMeter
         [$flare, $flareAt] = $this->flare($a, $b, $i0, (int) floor($t50), $i1);
         $depth = $this->tieUpDepth($i0, $i1);
         $shift = [
-            'from' => $a->gear, 'to' => $b->gear, 'start_s' => $start, 'end_s' => $end, 'duration_s' => $end - $start,
-            'linearStart_s' => $start - ($end - $start) / 8.0, 'linearEnd_s' => $end + ($end - $start) / 8.0,
+            'from' => $a->gear,
+            'to' => $b->gear,
+            'start_s' => $start,
+            'end_s' => $end,
+            'duration_s' => $end - $start,
+            'linearStart_s' => $start - ($end - $start) / 8.0,
+            'linearEnd_s' => $end + ($end - $start) / 8.0,
         ];
         $delay = $this->delay($b->gear, $start, $a->steadyFirst / $this->rate);
 
-        return $shift + ($delay === null ? [] : ['delay_s' => $delay])
-            + ['flare_rpm' => $flare] + ($flare > 0.0 ? ['flarePeak_s' => $flareAt / $this->rate] : [])
-            + ['tieUp' => $depth >= self::TIE_UP_PCT, 'tieUpDepth_pct' => $depth];
+        return $shift +
+            ($delay === null ? [] : ['delay_s' => $delay]) + ['flare_rpm' => $flare] +
+            ($flare > 0.0 ? ['flarePeak_s' => $flareAt / $this->rate] : []) + [
+                'tieUp' => $depth >= self::TIE_UP_PCT,
+                'tieUpDepth_pct' => $depth,
+            ];
     }
 
     /**
@@ -205,7 +226,7 @@ final class ShiftMeter
         $deepest = 0.0;
         $dips = [];
         for ($k = $i0; $k <= $i1; $k++) {
-            $line = $before + ($after - $before) * ($k - $kBefore) / ($kAfter - $kBefore);
+            $line = $before + (($after - $before) * ($k - $kBefore)) / ($kAfter - $kBefore);
             $dips[$k] = min($before, $line) - abs($this->output[$k]);
         }
         foreach ($dips as $k => $dip) {
@@ -214,7 +235,7 @@ final class ShiftMeter
             }
         }
 
-        return $before > 0.0 ? max(0.0, 100.0 * $deepest / $before) : 0.0;
+        return $before > 0.0 ? max(0.0, (100.0 * $deepest) / $before) : 0.0;
     }
 
     private function delay(string $gear, float $start, float $after): ?float

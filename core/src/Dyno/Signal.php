@@ -55,7 +55,7 @@ final class Signal
                 $found[] = [$i, $j - 1];
                 [$a, $b] = [$x[$i - 1], $x[$j]];
                 for ($k = $i; $k < $j; $k++) {
-                    $x[$k] = $a + ($b - $a) * ($k - $i + 1) / ($j - $i + 1);
+                    $x[$k] = $a + (($b - $a) * ($k - $i + 1)) / ($j - $i + 1);
                 }
             }
             $i = $j;
@@ -76,7 +76,7 @@ final class Signal
         if ($a === null || $c === null || $a - 2.0 * $b + $c >= 0.0 || $a > $b || $c > $b) {
             return [$b, (float) $k];
         }
-        $shift = 0.5 * ($a - $c) / ($a - 2.0 * $b + $c);
+        $shift = (0.5 * ($a - $c)) / ($a - 2.0 * $b + $c);
 
         return [$b - 0.25 * ($a - $c) * $shift, $k + $shift];
     }
@@ -107,7 +107,7 @@ final class Signal
         for ($length = 2; $length <= $n; $length *= 2) {
             $half = intdiv($length, 2);
             for ($k = 0; $k < $half; $k++) {
-                $angle = -2.0 * M_PI * $k / $length;
+                $angle = (-2.0 * M_PI * $k) / $length;
                 [$c, $s] = [cos($angle), sin($angle)];
                 for ($i = $k; $i < $n; $i += $length) {
                     $j = $i + $half;

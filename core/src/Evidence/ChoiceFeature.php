@@ -41,7 +41,8 @@ final class ChoiceFeature extends Feature
             throw $in->fail('likelihood', "At least one value of \"$this->id\" must be possible.");
         }
 
-        return array_map(static fn (string $v): float => ($given[$v] ?? 0.0) / $total, $this->values) + (count($given) < count($this->values) ? [-1 => 0.0] : []);
+        return array_map(static fn (string $v): float => ($given[$v] ?? 0.0) / $total, $this->values) +
+            (count($given) < count($this->values) ? [-1 => 0.0] : []);
     }
 
     public function isPartial(mixed $expectation): bool
@@ -53,7 +54,12 @@ final class ChoiceFeature extends Feature
     {
         $value = $in->asString();
         if (! in_array($value, $this->values, true)) {
-            throw $in->fail('unknown-value', "The feature \"$this->id\" has no value \"$value\"; it is one of ".implode(', ', $this->values).'.');
+            throw $in->fail(
+                'unknown-value',
+                "The feature \"$this->id\" has no value \"$value\"; it is one of ".
+                    implode(', ', $this->values).
+                    '.',
+            );
         }
 
         return $value;

@@ -6,11 +6,16 @@ namespace Yard\Core\Evidence;
 
 use Yard\Core\Input;
 
-/** Something that can be observed, at an effort, with a reliability: the chance that the observation means what it says. */
+/**
+ * Something that can be observed, at an effort, with a reliability: the chance that the observation means what it says.
+ */
 abstract class Feature
 {
-    protected function __construct(public readonly string $id, public readonly float $reliability, public readonly float $effort)
-    {
+    protected function __construct(
+        public readonly string $id,
+        public readonly float $reliability,
+        public readonly float $effort,
+    ) {
     }
 
     public static function read(Input $in): self

@@ -9,9 +9,9 @@ use Yard\Core\Input;
 
 /**
  * How often an observation of a feature tells the truth, from confirmed cases. Each case was either read right (its
- * value follows the confirmed hypothesis' own expectation) or at random over the values; which of the two is not
- * known, so the share is found by expectation maximisation (Dempster, Laird & Rubin, J. R. Stat. Soc. B 39, 1977) with a
- * Beta prior worth "weight" cases at the pack's reliability.
+ * value follows the confirmed hypothesis' own expectation) or at random over the values; which of the two is not known,
+ * so the share is found by expectation maximisation (Dempster, Laird & Rubin, J. R. Stat. Soc. B 39, 1977) with a Beta
+ * prior worth "weight" cases at the pack's reliability.
  */
 final class LearnReliability implements Calculator
 {
@@ -37,7 +37,7 @@ final class LearnReliability implements Calculator
             $right = 0.0;
             foreach ($cases as [$expected, $random]) {
                 $total = $r * $expected + (1.0 - $r) * $random;
-                $right += $total > 0.0 ? $r * $expected / $total : 0.0;
+                $right += $total > 0.0 ? ($r * $expected) / $total : 0.0;
             }
             $next = ($weight * $start + $right) / ($weight + $n);
             $done = abs($next - $r) < self::CLOSE;

@@ -74,7 +74,8 @@ final class NumberFeature extends Feature
         [$mean, $sd] = self::normal($expectation);
         $z = ($x - $mean) / $sd;
 
-        return $this->reliability * exp(-0.5 * $z * $z) / ($sd * sqrt(2.0 * M_PI)) + (1.0 - $this->reliability) * $uniform;
+        return ($this->reliability * exp(-0.5 * $z * $z)) / ($sd * sqrt(2.0 * M_PI)) +
+            (1.0 - $this->reliability) * $uniform;
     }
 
     public function neutral(array $expectations, array $priors, string|float $observed): float
@@ -107,7 +108,10 @@ final class NumberFeature extends Feature
         foreach ($expectations as $h => $expectation) {
             if ($weights[$h] > 0.0) {
                 $key = is_array($expectation) ? pack('d*', ...self::normal($expectation)) : '';
-                $distinct[$key] = ['expectation' => $expectation, 'weight' => ($distinct[$key]['weight'] ?? 0.0) + $weights[$h]];
+                $distinct[$key] = [
+                    'expectation' => $expectation,
+                    'weight' => ($distinct[$key]['weight'] ?? 0.0) + $weights[$h],
+                ];
             }
         }
         $predictive = function (float $x) use ($distinct): float {
@@ -153,7 +157,12 @@ final class NumberFeature extends Feature
     private function spread(): float
     {
         if ($this->range === null) {
-            throw new BadInput('missing-range', "The feature \"$this->id\" needs a \"range\", because its reliability is below 1 or a hypothesis does not mention it.", $this->path);
+            throw new BadInput(
+                'missing-range',
+                "The feature \"$this->id\" needs a \"range\", because its reliability is below 1 or a hypothesis does "
+                    .'not mention it.',
+                $this->path,
+            );
         }
 
         return $this->range[1] - $this->range[0];

@@ -44,11 +44,24 @@ final class RankHypotheses implements Calculator
                 $weights[$h][$feature->id] = [$likelihood, $neutral];
             }
         }
-        $posterior = self::normalise(array_values($logs)) ?? throw $in->at('observed')->fail('impossible-evidence', 'No hypothesis can explain these observations together: every one of them rules the rest out.');
+        $posterior =
+            self::normalise(array_values($logs)) ??
+            throw $in
+                ->at('observed')
+                ->fail(
+                    'impossible-evidence',
+                    'No hypothesis can explain these observations together: every one of them rules the rest out.',
+                );
 
         $ranking = [];
         foreach ($ids as $h => $id) {
-            $row = ['id' => $id, 'posterior' => $posterior[$h], 'contradicts' => [], 'supports' => [], 'weightBits' => []];
+            $row = [
+                'id' => $id,
+                'posterior' => $posterior[$h],
+                'contradicts' => [],
+                'supports' => [],
+                'weightBits' => [],
+            ];
             foreach ($weights[$h] as $feature => [$likelihood, $neutral]) {
                 if ($likelihood < $neutral * (1.0 - self::SAME)) {
                     $row['contradicts'][] = (string) $feature;
@@ -62,7 +75,13 @@ final class RankHypotheses implements Calculator
             $row['weightBits'] = (object) $row['weightBits'];
             $ranking[] = $row;
         }
-        usort($ranking, static fn (array $a, array $b): int => abs($a['posterior'] - $b['posterior']) <= self::SAME * max($a['posterior'], $b['posterior']) ? 0 : $b['posterior'] <=> $a['posterior']);
+        usort(
+            $ranking,
+            static fn (array $a, array $b): int => abs($a['posterior'] - $b['posterior']) <=
+            self::SAME * max($a['posterior'], $b['posterior'])
+                ? 0
+                : $b['posterior'] <=> $a['posterior'],
+        );
 
         $out = [
             'ranking' => $ranking,
@@ -76,7 +95,8 @@ final class RankHypotheses implements Calculator
 
     /**
      * @param  array<string, Feature>  $features
-     * @return array{list<string>, list<float>, array<string, list<mixed>>, list<array<string, string>>} ids, priors, feature => hypothesis => expectation, warnings
+     * @return array{list<string>, list<float>, array<string, list<mixed>>, list<array<string, string>>} ids, priors,
+     *     feature => hypothesis => expectation, warnings
      */
     private static function readHypotheses(Input $in, array $features): array
     {
@@ -97,7 +117,13 @@ final class RankHypotheses implements Calculator
             foreach ($features as $feature) {
                 $read = $feature->expectation($mentioned[$feature->id] ?? null);
                 if ($feature->isPartial($read)) {
-                    $warnings[] = ['code' => 'partial-likelihoods', 'hypothesis' => $id, 'feature' => $feature->id, 'message' => "\"$id\" lists only some values of \"$feature->id\"; the others count as impossible."];
+                    $warnings[] = [
+                        'code' => 'partial-likelihoods',
+                        'hypothesis' => $id,
+                        'feature' => $feature->id,
+                        'message' => "\"$id\" lists only some values of \"$feature->id\"; the others count as "
+                            .'impossible.',
+                    ];
                 }
                 $expect[$feature->id][] = $read;
             }
@@ -134,10 +160,16 @@ final class RankHypotheses implements Calculator
             }
             $gain = max(0.0, $before - $after);
             $gain = $gain < 1e-15 ? 0.0 : $gain;
-            $next[] = ['feature' => $feature->id, 'gainBits' => $gain, 'gainPerEffort' => $gain / $feature->effort]
-                + (isset($weighed['binEdges']) ? ['binEdges' => $weighed['binEdges']] : []);
+            $next[] =
+                ['feature' => $feature->id, 'gainBits' => $gain, 'gainPerEffort' => $gain / $feature->effort] +
+                (isset($weighed['binEdges']) ? ['binEdges' => $weighed['binEdges']] : []);
         }
-        usort($next, static fn (array $a, array $b): int => abs($a['gainPerEffort'] - $b['gainPerEffort']) <= self::SAME ? 0 : $b['gainPerEffort'] <=> $a['gainPerEffort']);
+        usort(
+            $next,
+            static fn (array $a, array $b): int => abs($a['gainPerEffort'] - $b['gainPerEffort']) <= self::SAME
+                ? 0
+                : $b['gainPerEffort'] <=> $a['gainPerEffort'],
+        );
 
         return $next;
     }

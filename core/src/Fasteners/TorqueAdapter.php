@@ -18,9 +18,11 @@ final class TorqueAdapter implements Calculator
         $angle = $in->number('angle_deg', min: -180.0, max: 180.0);
         $arm = $wrench + $adapter * (abs($angle) === 90.0 ? 0.0 : cos(deg2rad($angle)));
         if ($arm <= 1e-9 * $wrench) {
-            throw $in->at('adapterLength_mm')->fail('range', 'Folded back this far, the adapter leaves no lever arm at the fastener.');
+            throw $in
+                ->at('adapterLength_mm')
+                ->fail('range', 'Folded back this far, the adapter leaves no lever arm at the fastener.');
         }
 
-        return ['setting_nm' => $wanted * $wrench / $arm];
+        return ['setting_nm' => ($wanted * $wrench) / $arm];
     }
 }

@@ -16,6 +16,10 @@ final class TorqueLever implements Calculator
         $force = $in->number('torque_nm', min: 0.0) / $in->number('arm_m', above: 0.0);
         $newton = Unit::of('N');
 
-        return ['force_n' => $force, 'force_kgf' => $newton->convert($force, Unit::of('kgf')), 'force_lbf' => $newton->convert($force, Unit::of('lbf'))];
+        return [
+            'force_n' => $force,
+            'force_kgf' => $newton->convert($force, Unit::of('kgf')),
+            'force_lbf' => $newton->convert($force, Unit::of('lbf')),
+        ];
     }
 }

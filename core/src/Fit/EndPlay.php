@@ -25,20 +25,35 @@ final class EndPlay implements Calculator
         $places = max($measured->places, $fitted->places);
         $options = [];
         foreach ($in->list('options', 1) as $option) {
-            $options[] = ['part' => $option->name('part'), 'thickness' => $option->number('thickness', min: 0.0)]
-                + ($option->has('stock') ? ['stock' => $option->integer('stock', 0)] : [])
-                + ($option->has('cost') ? ['cost' => $option->number('cost', min: 0.0)] : []);
+            $options[] =
+                ['part' => $option->name('part'), 'thickness' => $option->number('thickness', min: 0.0)] +
+                ($option->has('stock') ? ['stock' => $option->integer('stock', 0)] : []) +
+                ($option->has('cost') ? ['cost' => $option->number('cost', min: 0.0)] : []);
         }
         $target = $in->has('target') ? ['target' => $in->number('target')] : [];
         $space = $measured->scaled($places) + $fitted->scaled($places);
-        $stack = Calculators::call('fit.stack', [
-            'unit' => $unit, 'depth' => Decimal::unscale($space, $places), 'fixed' => [],
-            'slots' => [['name' => 'washer', 'pick' => 1, 'options' => $options]], 'window' => ['min' => $min, 'max' => $max],
-        ] + $target);
+        $stack = Calculators::call(
+            'fit.stack',
+            [
+                'unit' => $unit,
+                'depth' => Decimal::unscale($space, $places),
+                'fixed' => [],
+                'slots' => [['name' => 'washer', 'pick' => 1, 'options' => $options]],
+                'window' => ['min' => $min, 'max' => $max],
+            ] + $target,
+        );
 
-        $wanted = $in->has('target') ? $in->at('target')->asDecimal() : Decimal::ofFloat(round(($min + $max) / 2.0, 12));
+        $wanted = $in->has('target')
+            ? $in->at('target')->asDecimal()
+            : Decimal::ofFloat(round(($min + $max) / 2.0, 12));
         $places = max($places, $wanted->places);
-        $out = ['feasible' => $stack['feasible'], 'needed' => Decimal::unscale($measured->scaled($places) + $fitted->scaled($places) - $wanted->scaled($places), $places)];
+        $out = [
+            'feasible' => $stack['feasible'],
+            'needed' => Decimal::unscale(
+                $measured->scaled($places) + $fitted->scaled($places) - $wanted->scaled($places),
+                $places,
+            ),
+        ];
         $thickness = array_column($options, 'thickness', 'part');
         foreach (['reason', 'best', 'nearest'] as $key) {
             if (isset($stack[$key])) {
@@ -59,10 +74,16 @@ final class EndPlay implements Calculator
      */
     private static function washer(array $choice, array $thickness): array
     {
-        /** @var array{clearance: float, deviation: float, picks: array{array{part: string}}, shortBy?: float} $choice */
+        /**
+         * @var array{clearance: float, deviation: float, picks: array{array{part: string}}, shortBy?: float} $choice
+         */
         $part = $choice['picks'][0]['part'];
 
-        return ['part' => $part, 'thickness' => $thickness[$part], 'play' => $choice['clearance'], 'deviation' => $choice['deviation']]
-            + (isset($choice['shortBy']) ? ['shortBy' => $choice['shortBy']] : []);
+        return [
+            'part' => $part,
+            'thickness' => $thickness[$part],
+            'play' => $choice['clearance'],
+            'deviation' => $choice['deviation'],
+        ] + (isset($choice['shortBy']) ? ['shortBy' => $choice['shortBy']] : []);
     }
 }

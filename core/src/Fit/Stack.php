@@ -23,7 +23,7 @@ final class Stack implements Calculator
         $fixed = [];
         foreach ($in->optional('fixed')?->asList() ?? [] as $item) {
             $item->name('name');
-            $fixed[] = [$thickness = $item->at('thickness')->asDecimal(0.0), $item->integer('count', 0, 10000)];
+            $fixed[] = [($thickness = $item->at('thickness')->asDecimal(0.0)), $item->integer('count', 0, 10000)];
             $decimals[] = $thickness;
         }
         [$slots, $stock] = self::readSlots($in, $decimals);
@@ -32,7 +32,15 @@ final class Stack implements Calculator
         $maximum = $window->at('max')->asDecimal();
         $target = $in->optional('target')?->asDecimal();
         // One more place than typed, doubled, so that the middle of the window is a whole number too.
-        $places = max(array_map(static fn (Decimal $d): int => $d->places, [...$decimals, $minimum, $maximum, ...($target === null ? [] : [$target])])) + 1;
+        $places =
+            max(
+                array_map(static fn (Decimal $d): int => $d->places, [
+                    ...$decimals,
+                    $minimum,
+                    $maximum,
+                    ...$target === null ? [] : [$target],
+                ]),
+            ) + 1;
         [$low, $high] = [$minimum->scaled($places), $maximum->scaled($places)];
         if ($low > $high) {
             throw $window->fail('window', 'The window ends before it begins: min must not be greater than max.');
@@ -61,7 +69,8 @@ final class Stack implements Calculator
 
     /**
      * @param  list<Decimal>  $decimals  receives every thickness read
-     * @return array{list<array{name: string, pick: int, options: list<array{part: string, thickness: Decimal, cost: ?float}>}>, array<string, int>}
+     * @return array{list<array{name: string, pick: int, options: list<array{part: string, thickness: Decimal,
+     *     cost: ?float}>}>, array<string, int>}
      */
     private static function readSlots(Input $in, array &$decimals): array
     {
@@ -79,26 +88,44 @@ final class Stack implements Calculator
             foreach ($slotIn->list('options') as $optionIn) {
                 $part = $optionIn->name('part');
                 if (isset($inSlot[$part])) {
-                    throw $optionIn->at('part')->fail('duplicate', "The part \"$part\" is offered twice in one slot.");
+                    throw $optionIn
+                        ->at('part')
+                        ->fail('duplicate', "The part \"$part\" is offered twice in one slot.");
                 }
                 $inSlot[$part] = true;
                 $thickness = $optionIn->at('thickness')->asDecimal(0.0);
                 $known = $thicknessOf[$part] ??= $thickness;
-                if ($known->places !== $thickness->places || $known->scaled($known->places) !== $thickness->scaled($known->places)) {
-                    throw $optionIn->at('thickness')->fail('conflict', "The part \"$part\" has two different thicknesses.");
+                if (
+                    $known->places !== $thickness->places ||
+                    $known->scaled($known->places) !== $thickness->scaled($known->places)
+                ) {
+                    throw $optionIn
+                        ->at('thickness')
+                        ->fail('conflict', "The part \"$part\" has two different thicknesses.");
                 }
                 if ($optionIn->has('stock')) {
                     $have = $optionIn->integer('stock', 0);
                     if (($stock[$part] ?? $have) !== $have) {
-                        throw $optionIn->at('stock')->fail('conflict', "The part \"$part\" has two different stock counts; stock is shared by all slots.");
+                        throw $optionIn
+                            ->at('stock')
+                            ->fail(
+                                'conflict',
+                                "The part \"$part\" has two different stock counts; stock is shared by all slots.",
+                            );
                     }
                     $stock[$part] = $have;
                 }
-                $slot['options'][] = ['part' => $part, 'thickness' => $thickness, 'cost' => $optionIn->has('cost') ? $optionIn->number('cost', min: 0.0) : null];
+                $slot['options'][] = [
+                    'part' => $part,
+                    'thickness' => $thickness,
+                    'cost' => $optionIn->has('cost') ? $optionIn->number('cost', min: 0.0) : null,
+                ];
                 $decimals[] = $thickness;
             }
             if ($slot['pick'] > 0 && $slot['options'] === []) {
-                throw $slotIn->at('options')->fail('too-few', "The slot \"{$slot['name']}\" offers no part to pick from.");
+                throw $slotIn
+                    ->at('options')
+                    ->fail('too-few', "The slot \"{$slot['name']}\" offers no part to pick from.");
             }
             $slots[] = $slot;
         }

@@ -32,20 +32,33 @@ final class StackSearch
     private array $shared = [];
 
     /**
-     * @param  list<array{name: string, pick: int, options: list<array{part: string, thickness: Decimal, cost: ?float}>}>  $slots
+     * @param list<array{name: string, pick: int, options: list<array{part: string, thickness: Decimal,
+     *     cost: ?float}>}>  $slots
      * @param  array<string, int>  $stock
      */
-    public function __construct(private readonly array $slots, private readonly array $stock, private readonly int $space, private readonly int $places)
-    {
+    public function __construct(
+        private readonly array $slots,
+        private readonly array $stock,
+        private readonly int $space,
+        private readonly int $places,
+    ) {
         $byPart = [];
         foreach ($slots as $s => $slot) {
             $this->optionsOf[$s] = [];
             foreach ($slot['options'] as $option) {
                 $byPart[$option['part']][] = $this->optionsOf[$s][] = count($this->options);
-                $this->options[] = ['slot' => $slot['name'], 'part' => $option['part'], 'thickness' => $option['thickness']->scaled($places), 'cost' => $option['cost']];
+                $this->options[] = [
+                    'slot' => $slot['name'],
+                    'part' => $option['part'],
+                    'thickness' => $option['thickness']->scaled($places),
+                    'cost' => $option['cost'],
+                ];
             }
         }
-        $this->shared = array_intersect_key(array_filter($byPart, static fn (array $o): bool => count($o) > 1), $stock);
+        $this->shared = array_intersect_key(
+            array_filter($byPart, static fn (array $o): bool => count($o) > 1),
+            $stock,
+        );
         $this->split();
     }
 
@@ -108,7 +121,11 @@ final class StackSearch
                     for (; isset($this->second[$i]); $i += $step) {
                         $clearance = $this->space - $a['sum'] - $this->second[$i]['sum'];
                         $outside = max($low - $clearance, $clearance - $high);
-                        if ($best !== null && abs($clearance - $edge) > $best['deviation'] && $outside > $best['deviation']) {
+                        if (
+                            $best !== null &&
+                            abs($clearance - $edge) > $best['deviation'] &&
+                            $outside > $best['deviation']
+                        ) {
                             break;
                         }
                         $counts = $a['counts'] + $this->second[$i]['counts'];
@@ -126,12 +143,14 @@ final class StackSearch
         $clearance = $best['clearance'];
         $shortBy = $clearance < $low ? $low - $clearance : $high - $clearance;
 
-        return ['deviation' => Decimal::unscale(abs($clearance - $aim), $this->places)] + $this->present($best) + ['shortBy' => Decimal::unscale($shortBy, $this->places)];
+        return ['deviation' => Decimal::unscale(abs($clearance - $aim), $this->places)] +
+            $this->present($best) + ['shortBy' => Decimal::unscale($shortBy, $this->places)];
     }
 
     /**
      * @param  array<int, int>  $counts
-     * @return array{clearance: int, deviation: int, distinct: int, cost: float, counts: array<int, int>, key: ?list<array{string, string, int}>}
+     * @return array{clearance: int, deviation: int, distinct: int, cost: float, counts: array<int, int>,
+     *     key: ?list<array{string, string, int}>}
      */
     private function ranked(int $clearance, int $deviation, array $counts): array
     {
@@ -142,7 +161,14 @@ final class StackSearch
             $cost += $count * ($this->options[$o]['cost'] ?? 0.0);
         }
 
-        return ['clearance' => $clearance, 'deviation' => $deviation, 'distinct' => count($parts), 'cost' => $cost, 'counts' => $counts, 'key' => $this->sortedPicks($counts)];
+        return [
+            'clearance' => $clearance,
+            'deviation' => $deviation,
+            'distinct' => count($parts),
+            'cost' => $cost,
+            'counts' => $counts,
+            'key' => $this->sortedPicks($counts),
+        ];
     }
 
     /**
@@ -155,7 +181,10 @@ final class StackSearch
     {
         $cost = round($a['cost'] - $b['cost'], 9);
 
-        return $a['deviation'] <=> $b['deviation'] ?: $a['distinct'] <=> $b['distinct'] ?: $cost <=> 0.0 ?: self::compareKeys($a['key'] ?? [], $b['key'] ?? []);
+        return $a['deviation'] <=> $b['deviation'] ?:
+            $a['distinct'] <=> $b['distinct'] ?:
+            $cost <=> 0.0 ?:
+            self::compareKeys($a['key'] ?? [], $b['key'] ?? []);
     }
 
     /**
@@ -202,14 +231,20 @@ final class StackSearch
         $picks = [];
         $unpriced = [];
         foreach ($choice['counts'] as $o => $count) {
-            $picks[] = ['slot' => $this->options[$o]['slot'], 'part' => $this->options[$o]['part'], 'count' => $count];
+            $picks[] = [
+                'slot' => $this->options[$o]['slot'],
+                'part' => $this->options[$o]['part'],
+                'count' => $count,
+            ];
             if ($this->options[$o]['cost'] === null) {
                 $unpriced[$this->options[$o]['part']] = true;
             }
         }
         $out = [
-            'clearance' => Decimal::unscale($choice['clearance'], $this->places), 'deviation' => Decimal::unscale($choice['deviation'], $this->places),
-            'picks' => $picks, 'cost' => $choice['cost'],
+            'clearance' => Decimal::unscale($choice['clearance'], $this->places),
+            'deviation' => Decimal::unscale($choice['deviation'], $this->places),
+            'picks' => $picks,
+            'cost' => $choice['cost'],
         ];
 
         return $unpriced === [] ? $out : $out + ['costMissing' => array_map(strval(...), array_keys($unpriced))];
@@ -237,7 +272,7 @@ final class StackSearch
         $high = count($this->second);
         while ($low < $high) {
             $middle = intdiv($low + $high, 2);
-            $this->second[$middle]['sum'] < $sum ? $low = $middle + 1 : $high = $middle;
+            $this->second[$middle]['sum'] < $sum ? ($low = $middle + 1) : ($high = $middle);
         }
 
         return $low;
@@ -251,12 +286,20 @@ final class StackSearch
             $choices[$s] = $this->choicesOf($s, $slot['pick']);
         }
         uasort($choices, static fn (array $a, array $b): int => count($b) <=> count($a));
-        /** @var array{list<array{sum: int, counts: array<int, int>}>, list<array{sum: int, counts: array<int, int>}>} $halves */
+        /**
+         * @var array{list<array{sum: int, counts: array<int, int>}>, list<array{sum: int, counts: array<int,
+         *     int>}>} $halves
+         */
         $halves = [[['sum' => 0, 'counts' => []]], [['sum' => 0, 'counts' => []]]];
         foreach ($choices as $list) {
             $to = count($halves[0]) < count($halves[1]) ? 0 : 1;
             if (count($halves[$to]) * count($list) > self::LARGEST_HALF) {
-                throw new BadInput('too-large', 'There are too many combinations of selective parts to search them all; offer fewer options a slot.', '/slots');
+                throw new BadInput(
+                    'too-large',
+                    'There are too many combinations of selective parts to search them all; offer fewer options a '
+                        .'slot.',
+                    '/slots',
+                );
             }
             $product = [];
             foreach ($halves[$to] as $a) {
@@ -275,7 +318,11 @@ final class StackSearch
     {
         $out = [];
         $options = $this->optionsOf[$slot];
-        $walk = /** @param  array<int, int>  $counts */ function (int $i, int $left, int $sum, array $counts) use (&$walk, &$out, $options): void {
+        $walk = /** @param  array<int, int>  $counts */ function (int $i, int $left, int $sum, array $counts) use (
+            &$walk,
+            &$out,
+            $options,
+        ): void {
             if ($left === 0) {
                 $out[] = ['sum' => $sum, 'counts' => $counts];
 
@@ -285,7 +332,12 @@ final class StackSearch
                 return;
             }
             if (count($out) > self::LARGEST_HALF) {
-                throw new BadInput('too-large', 'There are too many combinations of selective parts to search them all; offer fewer options a slot.', '/slots');
+                throw new BadInput(
+                    'too-large',
+                    'There are too many combinations of selective parts to search them all; offer fewer options a '
+                        .'slot.',
+                    '/slots',
+                );
             }
             $o = $options[$i];
             $most = min($left, $this->stock[$this->options[$o]['part']] ?? $left);

@@ -38,15 +38,18 @@ final class Element
         return new self($in->name('id'), $kind, $a, $b, $locks);
     }
 
-    /** Whether a slip wa - wb, or a torque on a, of this sign is one the element cannot have (slip) or must have (torque). */
+    /**
+     * Whether a slip wa - wb, or a torque on a, of this sign is one the element cannot have (slip) or must have
+     * (torque).
+     */
     public function refuses(float $slip): bool
     {
-        return $this->locks === 'negative' ? $slip < -1e-9 : ($this->locks === 'positive' && $slip > 1e-9);
+        return $this->locks === 'negative' ? $slip < -1e-9 : $this->locks === 'positive' && $slip > 1e-9;
     }
 
     /** A clutch that refuses wa < wb can only push a forward: its torque on a is never negative. */
     public function canDeliver(float $torqueOnA): bool
     {
-        return $this->locks === 'negative' ? $torqueOnA >= -1e-9 : ($this->locks !== 'positive' || $torqueOnA <= 1e-9);
+        return $this->locks === 'negative' ? $torqueOnA >= -1e-9 : $this->locks !== 'positive' || $torqueOnA <= 1e-9;
     }
 }

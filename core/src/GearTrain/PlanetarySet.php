@@ -33,7 +33,12 @@ final class PlanetarySet
         $sunTeeth = $in->integer('sunTeeth', 1, 10000);
         $ringTeeth = $in->integer('ringTeeth', 1, 10000);
         if ($ringTeeth <= $sunTeeth) {
-            throw $in->at('ringTeeth')->fail('teeth', "The ring gear must have more teeth than the sun inside it ($ringTeeth against $sunTeeth).");
+            throw $in
+                ->at('ringTeeth')
+                ->fail(
+                    'teeth',
+                    "The ring gear must have more teeth than the sun inside it ($ringTeeth against $sunTeeth).",
+                );
         }
         $planetTeeth = [];
         if ($in->has('planetTeeth')) {
@@ -48,7 +53,17 @@ final class PlanetarySet
             }
         }
 
-        return new self($in->name('id'), $double, $sun, $ring, $carrier, $sunTeeth, $ringTeeth, $planetTeeth, $in->has('planets') ? $in->integer('planets', 1, 100) : null);
+        return new self(
+            $in->name('id'),
+            $double,
+            $sun,
+            $ring,
+            $carrier,
+            $sunTeeth,
+            $ringTeeth,
+            $planetTeeth,
+            $in->has('planets') ? $in->integer('planets', 1, 100) : null,
+        );
     }
 
     /**
@@ -65,7 +80,8 @@ final class PlanetarySet
     }
 
     /**
-     * What keeps the set from being assembled as described; profile-shifted gears may still work, so these are warnings.
+     * What keeps the set from being assembled as described; profile-shifted gears may still work, so these are
+     * warnings.
      *
      * @return list<array{code: string, set: string, message: string}>
      */
@@ -75,15 +91,37 @@ final class PlanetarySet
         $s = $this->sunTeeth;
         $r = $this->ringTeeth;
         if (! $this->double && $this->planetTeeth !== [] && $r !== $s + 2 * $this->planetTeeth[0]) {
-            $out[] = ['code' => 'planet-teeth', 'set' => $this->id, 'message' => "Set $this->id: the ring should have sun + 2 x planet = ".($s + 2 * $this->planetTeeth[0])." teeth, not $r, unless the gears are profile-shifted."];
+            $out[] = [
+                'code' => 'planet-teeth',
+                'set' => $this->id,
+                'message' => "Set $this->id: the ring should have sun + 2 x planet = ".
+                    ($s + 2 * $this->planetTeeth[0]).
+                    " teeth, not $r, unless the gears are profile-shifted.",
+            ];
         }
         $sum = $this->double ? $r - $s : $r + $s;
         if ($this->planets !== null && $sum % $this->planets !== 0) {
-            $out[] = ['code' => 'assembly-condition', 'set' => $this->id, 'message' => "Set $this->id: $this->planets planets cannot be spaced equally, because ".($this->double ? "ring - sun = $sum" : "sun + ring = $sum")." is not a multiple of $this->planets."];
+            $out[] = [
+                'code' => 'assembly-condition',
+                'set' => $this->id,
+                'message' => "Set $this->id: $this->planets planets cannot be spaced equally, because ".
+                    ($this->double ? "ring - sun = $sum" : "sun + ring = $sum").
+                    " is not a multiple of $this->planets.",
+            ];
         }
-        if (! $this->double && $this->planets !== null && $this->planets > 1 && $this->planetTeeth !== []
-            && ($s + $this->planetTeeth[0]) * sin(M_PI / $this->planets) <= $this->planetTeeth[0] + 2) {
-            $out[] = ['code' => 'planet-clearance', 'set' => $this->id, 'message' => "Set $this->id: $this->planets planets of {$this->planetTeeth[0]} teeth would touch each other."];
+        if (
+            ! $this->double &&
+            $this->planets !== null &&
+            $this->planets > 1 &&
+            $this->planetTeeth !== [] &&
+            ($s + $this->planetTeeth[0]) * sin(M_PI / $this->planets) <= $this->planetTeeth[0] + 2
+        ) {
+            $out[] = [
+                'code' => 'planet-clearance',
+                'set' => $this->id,
+                'message' => "Set $this->id: $this->planets planets of {$this->planetTeeth[0]} teeth would touch each "
+                    .'other.',
+            ];
         }
 
         return $out;

@@ -13,7 +13,10 @@ final class SolveGearTrain implements Calculator
     public function calculate(Input $in): array
     {
         $train = Train::read($in);
-        $warnings = array_merge(...array_map(static fn (PlanetarySet $s): array => $s->warnings(), $train->sets), ...[[]]);
+        $warnings = array_merge(
+            ...array_map(static fn (PlanetarySet $s): array => $s->warnings(), $train->sets),
+            ...[[]],
+        );
         $gears = [];
         $forward = [];
         $names = [];
@@ -25,7 +28,13 @@ final class SolveGearTrain implements Calculator
             $names[$name] = true;
             $solved = $train->solve(self::applied($gearIn, $train));
             foreach ($solved['wouldLock'] as $id) {
-                $warnings[] = ['code' => 'one-way-would-lock', 'gear' => $name, 'element' => $id, 'message' => "Gear $name: the one-way clutch $id would lock, because its slip is in the direction it refuses."];
+                $warnings[] = [
+                    'code' => 'one-way-would-lock',
+                    'gear' => $name,
+                    'element' => $id,
+                    'message' => "Gear $name: the one-way clutch $id would lock, because its slip is in the direction "
+                        .'it refuses.',
+                ];
             }
             if ($solved['ratio'] !== null && $solved['ratio'] > 0.0) {
                 $forward[] = $solved['ratio'];

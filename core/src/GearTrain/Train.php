@@ -70,7 +70,10 @@ final class Train
 
     /**
      * @param  list<string>  $applied  element ids
-     * @return array{state: string, ratio: ?float, speeds: array<string, float>, pinionSpeeds: array<string, float|list<float>>, elementTorque: array<string, float>, outputTorque: ?float, setTorque: array<string, array{sun: float, ring: float, carrier: float}>, slip: array<string, float>, oneWayConsistent: array<string, bool>, wouldLock: list<string>}
+     * @return array{state: string, ratio: ?float, speeds: array<string, float>, pinionSpeeds: array<string,
+     *     float|list<float>>, elementTorque: array<string, float>, outputTorque: ?float, setTorque: array<string,
+     *     array{sun: float, ring: float, carrier: float}>, slip: array<string, float>, oneWayConsistent: array<string,
+     *     bool>, wouldLock: list<string>}
      *
      * @throws BadInput for an unknown element
      */
@@ -78,10 +81,23 @@ final class Train
     {
         $held = [];
         foreach ($applied as $id) {
-            $held[$id] = $this->elements[$id] ?? throw new BadInput('unknown-element', "The element \"$id\" is not in the list of elements.");
+            $held[$id] =
+                $this->elements[$id] ??
+                throw new BadInput('unknown-element', "The element \"$id\" is not in the list of elements.");
         }
         $speeds = $this->speedSystem($held);
-        $result = ['state' => 'locked', 'ratio' => null, 'speeds' => [], 'pinionSpeeds' => [], 'elementTorque' => [], 'outputTorque' => null, 'setTorque' => [], 'slip' => [], 'oneWayConsistent' => [], 'wouldLock' => []];
+        $result = [
+            'state' => 'locked',
+            'ratio' => null,
+            'speeds' => [],
+            'pinionSpeeds' => [],
+            'elementTorque' => [],
+            'outputTorque' => null,
+            'setTorque' => [],
+            'slip' => [],
+            'oneWayConsistent' => [],
+            'wouldLock' => [],
+        ];
         if (! $speeds->consistent) {
             return $result;
         }
@@ -122,7 +138,11 @@ final class Train
                 $level = $torques->value([$j => 1.0]);
                 if ($level !== null) {
                     [$sun, $ring, $carrier] = $set->willis();
-                    $result['setTorque'][$set->id] = ['sun' => $level * $sun, 'ring' => $level * $ring, 'carrier' => $level * $carrier];
+                    $result['setTorque'][$set->id] = [
+                        'sun' => $level * $sun,
+                        'ring' => $level * $ring,
+                        'carrier' => $level * $carrier,
+                    ];
                 }
             }
             $result['outputTorque'] = $torques->value([$offset + count($held) => 1.0]);
@@ -162,7 +182,9 @@ final class Train
             }
         };
         foreach ($this->sets as $j => $set) {
-            foreach (array_map(null, [$set->sun, $set->ring, $set->carrier], $set->willis()) as [$node, $coefficient]) {
+            foreach (
+                array_map(null, [$set->sun, $set->ring, $set->carrier], $set->willis()) as [$node, $coefficient]
+            ) {
                 $add($node, $j, $coefficient);
             }
         }
@@ -188,8 +210,10 @@ final class Train
             if ($sun === null) {
                 continue;
             }
-            $onSun = -$set->sunTeeth / $set->planetTeeth[0] * $sun;
-            $out[$set->id] = $set->double ? [$onSun, -$onSun * $set->planetTeeth[0] / $set->planetTeeth[1]] : $onSun;
+            $onSun = (-$set->sunTeeth / $set->planetTeeth[0]) * $sun;
+            $out[$set->id] = $set->double
+                ? [$onSun, (-$onSun * $set->planetTeeth[0]) / $set->planetTeeth[1]]
+                : $onSun;
         }
 
         return $out;

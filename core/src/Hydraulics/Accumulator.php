@@ -6,15 +6,22 @@ namespace Yard\Core\Hydraulics;
 
 use Yard\Core\Input;
 
-/** A spring-loaded piston that takes up oil beside an element: pressure over volume, and how it fills through its feed. */
+/**
+ * A spring-loaded piston that takes up oil beside an element: pressure over volume, and how it fills through its feed.
+ */
 final readonly class Accumulator
 {
     /**
      * @param  float  $area  mm2
      * @param  non-empty-list<array{volume_ml: float, pressure_kpa: float}>  $curve  straight between its points
      */
-    private function __construct(public float $area, public float $startForce, public float $endForce, public array $curve, private ?Orifice $feed)
-    {
+    private function __construct(
+        public float $area,
+        public float $startForce,
+        public float $endForce,
+        public array $curve,
+        private ?Orifice $feed,
+    ) {
     }
 
     /** Reads piston, springs, stroke and optionally "feed", the orifice it fills through. */
@@ -22,27 +29,50 @@ final readonly class Accumulator
     {
         $outer = $in->number('pistonDiameter_mm', above: 0.0);
         $rod = $in->has('rodDiameter_mm') ? $in->number('rodDiameter_mm', min: 0.0, below: $outer) : 0.0;
-        $area = M_PI / 4.0 * ($outer ** 2 - $rod ** 2);
+        $area = (M_PI / 4.0) * ($outer ** 2 - $rod ** 2);
         $springs = array_map(Spring::read(...), $in->list('springs'));
         $back = $in->has('backPressure_kpa') ? $in->number('backPressure_kpa', min: 0.0) : 0.0;
         $stroke = $in->number('stroke_mm', min: 0.0);
         $installed = $in->number('installedLength_mm', above: 0.0);
         $solid = max([0.0, ...array_map(static fn (Spring $s): float => $s->solid, $springs)]);
         if ($installed - $stroke < $solid) {
-            throw $in->at('stroke_mm')->fail('solid', 'A stroke of '.Input::show($stroke).' mm presses a spring below its solid length of '.Input::show(round($solid, 6)).' mm.');
+            throw $in
+                ->at('stroke_mm')
+                ->fail(
+                    'solid',
+                    'A stroke of '.
+                        Input::show($stroke).
+                        ' mm presses a spring below its solid length of '.
+                        Input::show(round($solid, 6)).
+                        ' mm.',
+                );
         }
-        $force = static fn (float $length): float => array_sum(array_map(static fn (Spring $s): float => $s->force($length), $springs));
+        $force = static fn (float $length): float => array_sum(
+            array_map(static fn (Spring $s): float => $s->force($length), $springs),
+        );
         // The curve bends where a shorter inner spring begins to touch.
         $travels = [0.0, $stroke];
         foreach ($springs as $spring) {
             $touch = $installed - $spring->free;
-            $touch > 0.0 && $touch < $stroke && $travels[] = $touch;
+            $touch > 0.0 && $touch < $stroke && ($travels[] = $touch);
         }
         sort($travels);
-        $curve = array_map(static fn (float $t): array => ['volume_ml' => $area * $t / 1000.0, 'pressure_kpa' => $back + $force($installed - $t) / $area * 1000.0], array_values(array_unique($travels)));
+        $curve = array_map(
+            static fn (float $t): array => [
+                'volume_ml' => ($area * $t) / 1000.0,
+                'pressure_kpa' => $back + ($force($installed - $t) / $area) * 1000.0,
+            ],
+            array_values(array_unique($travels)),
+        );
         $feed = $in->optional('feed');
 
-        return new self($area, $force($installed), $force($installed - $stroke), $curve, $feed === null ? null : Orifice::read($feed));
+        return new self(
+            $area,
+            $force($installed),
+            $force($installed - $stroke),
+            $curve,
+            $feed === null ? null : Orifice::read($feed),
+        );
     }
 
     /** @return array{volume_ml: float, pressure_kpa: float} */
@@ -57,9 +87,9 @@ final readonly class Accumulator
     }
 
     /**
-     * The pressure behind the element while the piston gives way, in pieces line - (root - rate t)^2, t from the start of
-     * the piece in s; the last one, at line pressure, has no end. Along a straight piece of the curve the flow falls with
-     * the root of what is left to the line, so the root falls evenly.
+     * The pressure behind the element while the piston gives way, in pieces line - (root - rate t)^2, t from the start
+     * of the piece in s; the last one, at line pressure, has no end. Along a straight piece of the curve the flow falls
+     * with the root of what is left to the line, so the root falls evenly.
      *
      * @param  float  $line  kPa before the feed orifice
      * @return non-empty-list<array{seconds: float, root: float, rate: float}>
@@ -74,8 +104,14 @@ final readonly class Accumulator
                 break; // the line cannot move the piston any further
             }
             $root = sqrt($line - $start);
-            $rate = ($pressure - $start) / ($volume - $from) * $conductance / 2.0;
-            $pieces[] = ['seconds' => $rate > 0.0 ? ($root - sqrt(max(0.0, $line - $pressure))) / $rate : ($volume - $from) / ($conductance * $root), 'root' => $root, 'rate' => $rate];
+            $rate = ((($pressure - $start) / ($volume - $from)) * $conductance) / 2.0;
+            $pieces[] = [
+                'seconds' => $rate > 0.0
+                        ? ($root - sqrt(max(0.0, $line - $pressure))) / $rate
+                        : ($volume - $from) / ($conductance * $root),
+                'root' => $root,
+                'rate' => $rate,
+            ];
         }
 
         return [...$pieces, ['seconds' => INF, 'root' => 0.0, 'rate' => 0.0]];
@@ -84,6 +120,8 @@ final readonly class Accumulator
     /** Seconds from the first movement to the end of the stroke; null where the line does not press it so far. */
     public function fillTime(float $line): ?float
     {
-        return $this->feed === null || $line <= $this->end()['pressure_kpa'] && $this->end()['volume_ml'] > 0.0 ? null : array_sum(array_slice(array_column($this->filling($line), 'seconds'), 0, -1));
+        return $this->feed === null || ($line <= $this->end()['pressure_kpa'] && $this->end()['volume_ml'] > 0.0)
+            ? null
+            : array_sum(array_slice(array_column($this->filling($line), 'seconds'), 0, -1));
     }
 }

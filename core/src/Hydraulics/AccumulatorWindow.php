@@ -18,19 +18,41 @@ final class AccumulatorWindow implements Calculator
         $builds = array_map(self::build(...), $in->list('builds', 1));
         $changes = [];
         foreach (array_slice($builds, 1) as $build) {
-            $changes[] = ['from' => $builds[0]['name'], 'to' => $build['name'], 'start_kpa' => $build['start_kpa'] - $builds[0]['start_kpa'], 'end_kpa' => $build['end_kpa'] - $builds[0]['end_kpa'], 'volume_ml' => $build['volume_ml'] - $builds[0]['volume_ml']]
-                + (isset($build['fill_s'], $builds[0]['fill_s']) ? ['fill_s' => $build['fill_s'] - $builds[0]['fill_s']] : []);
+            $changes[] =
+                [
+                    'from' => $builds[0]['name'],
+                    'to' => $build['name'],
+                    'start_kpa' => $build['start_kpa'] - $builds[0]['start_kpa'],
+                    'end_kpa' => $build['end_kpa'] - $builds[0]['end_kpa'],
+                    'volume_ml' => $build['volume_ml'] - $builds[0]['volume_ml'],
+                ] +
+                (isset($build['fill_s'], $builds[0]['fill_s'])
+                    ? ['fill_s' => $build['fill_s'] - $builds[0]['fill_s']]
+                    : []);
         }
 
         return ['builds' => $builds, 'changes' => $changes];
     }
 
-    /** @return array{name: string, area_mm2: float, start_kpa: float, end_kpa: float, volume_ml: float, startForce_n: float, endForce_n: float, curve: list<array{volume_ml: float, pressure_kpa: float}>, fills?: bool, fill_s?: float} */
+    /**
+     * @return array{name: string, area_mm2: float, start_kpa: float, end_kpa: float, volume_ml: float,
+     *     startForce_n: float, endForce_n: float, curve: list<array{volume_ml: float, pressure_kpa: float}>,
+     *     fills?: bool, fill_s?: float}
+     */
     private static function build(Input $in): array
     {
         $a = Accumulator::read($in);
         $end = $a->end();
-        $out = ['name' => $in->has('name') ? $in->name('name') : 'build', 'area_mm2' => $a->area, 'start_kpa' => $a->curve[0]['pressure_kpa'], 'end_kpa' => $end['pressure_kpa'], 'volume_ml' => $end['volume_ml'], 'startForce_n' => $a->startForce, 'endForce_n' => $a->endForce, 'curve' => $a->curve];
+        $out = [
+            'name' => $in->has('name') ? $in->name('name') : 'build',
+            'area_mm2' => $a->area,
+            'start_kpa' => $a->curve[0]['pressure_kpa'],
+            'end_kpa' => $end['pressure_kpa'],
+            'volume_ml' => $end['volume_ml'],
+            'startForce_n' => $a->startForce,
+            'endForce_n' => $a->endForce,
+            'curve' => $a->curve,
+        ];
         if (! $in->has('line_kpa')) {
             return $out;
         }

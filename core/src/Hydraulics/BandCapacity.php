@@ -12,13 +12,20 @@ final class BandCapacity implements Calculator
 {
     public function calculate(Input $in): array
     {
-        [$torque, $tight, $slack] = self::of($in->number('mu', min: 0.0, max: 2.0), $in->number('wrap_deg', min: 0.0, max: 3600.0), $in->number('drumDiameter_mm', above: 0.0), $in->number('applyForce_n', min: 0.0), $in->choice('rotation', ['with', 'against']) === 'with');
+        [$torque, $tight, $slack] = self::of(
+            $in->number('mu', min: 0.0, max: 2.0),
+            $in->number('wrap_deg', min: 0.0, max: 3600.0),
+            $in->number('drumDiameter_mm', above: 0.0),
+            $in->number('applyForce_n', min: 0.0),
+            $in->choice('rotation', ['with', 'against']) === 'with',
+        );
 
         return ['torque_nm' => $torque, 'tightSide_n' => $tight, 'slackSide_n' => $slack];
     }
 
     /**
-     * @param  bool  $with  the drum drags the band from its applied end towards the anchor: the apply force is the slack side
+     * @param  bool  $with the drum drags the band from its applied end towards the anchor: the apply force is the slack
+     *     side
      * @return array{float, float, float} torque in N.m, tight side and slack side in N
      */
     public static function of(float $mu, float $wrapDeg, float $drumMm, float $applyForce, bool $with): array
@@ -26,6 +33,6 @@ final class BandCapacity implements Calculator
         $grip = exp($mu * deg2rad($wrapDeg));
         [$tight, $slack] = $with ? [$applyForce * $grip, $applyForce] : [$applyForce, $applyForce / $grip];
 
-        return [($tight - $slack) * $drumMm / 2000.0, $tight, $slack];
+        return [(($tight - $slack) * $drumMm) / 2000.0, $tight, $slack];
     }
 }

@@ -7,7 +7,9 @@ namespace Yard\Core\Hydraulics;
 use Yard\Core\Calculator;
 use Yard\Core\Input;
 
-/** Torque a plate pack transmits: mu x faces x normal force x mean radius; the oil's centrifugal head counts when given. */
+/**
+ * Torque a plate pack transmits: mu x faces x normal force x mean radius; the oil's centrifugal head counts when given.
+ */
 final class ClutchCapacity implements Calculator
 {
     public function calculate(Input $in): array
@@ -15,10 +17,19 @@ final class ClutchCapacity implements Calculator
         $clutch = Clutch::read($in);
         $pressure = $in->number('pressure_kpa', min: 0.0);
         $oil = $in->optional('centrifugal');
-        $centrifugal = $oil === null ? 0.0 : RotatingOil::read($oil, $clutch->pistonOuter, $clutch->pistonInner)->force($oil->number('speed_rpm'));
+        $centrifugal =
+            $oil === null
+                ? 0.0
+                : RotatingOil::read($oil, $clutch->pistonOuter, $clutch->pistonInner)->force(
+                    $oil->number('speed_rpm'),
+                );
         $force = $clutch->normalForce($pressure, $centrifugal);
 
-        return ['normalForce_n' => $force, 'torque_nm' => $clutch->torque($force), 'meanRadius_mm' => $clutch->meanRadius(), 'liningPressure_kpa' => $clutch->liningPressure($force)]
-            + ($oil === null ? [] : ['centrifugal_n' => $centrifugal]);
+        return [
+            'normalForce_n' => $force,
+            'torque_nm' => $clutch->torque($force),
+            'meanRadius_mm' => $clutch->meanRadius(),
+            'liningPressure_kpa' => $clutch->liningPressure($force),
+        ] + ($oil === null ? [] : ['centrifugal_n' => $centrifugal]);
     }
 }

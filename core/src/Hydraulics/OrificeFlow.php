@@ -21,7 +21,8 @@ final class OrificeFlow implements Calculator
         }
         $compared = self::litresPerMinute(Orifice::read($other, $orifice), $drop);
 
-        return ['flow_l_min' => $flow, 'compared_l_min' => $compared] + ($flow > 0.0 ? ['ratio' => $compared / $flow] : []);
+        return ['flow_l_min' => $flow, 'compared_l_min' => $compared] +
+            ($flow > 0.0 ? ['ratio' => $compared / $flow] : []);
     }
 
     private static function litresPerMinute(Orifice $orifice, float $dropKpa): float

@@ -19,11 +19,19 @@ final class PistonCentrifugal implements Calculator
         if ($balance !== null) {
             // A dam on the other side holds oil that pushes back; its oil has the density of the apply side.
             $dam = $balance->number('outer_mm', above: 0.0);
-            $oil = $oil->less(RotatingOil::on($dam, $balance->number('inner_mm', min: 0.0, below: $dam), $balance->number('fillRadius_mm', min: 0.0), $in->number('density', above: 0.0)));
+            $oil = $oil->less(
+                RotatingOil::on(
+                    $dam,
+                    $balance->number('inner_mm', min: 0.0, below: $dam),
+                    $balance->number('fillRadius_mm', min: 0.0),
+                    $in->number('density', above: 0.0),
+                ),
+            );
         }
         $force = $oil->force($in->number('speed_rpm'));
         $speed = $oil->speedFor($return);
 
-        return ['force_n' => $force, 'selfApplies' => $force > $return] + ($speed === null ? [] : ['selfApplySpeed_rpm' => $speed]);
+        return ['force_n' => $force, 'selfApplies' => $force > $return] +
+            ($speed === null ? [] : ['selfApplySpeed_rpm' => $speed]);
     }
 }

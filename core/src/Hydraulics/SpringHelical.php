@@ -20,7 +20,10 @@ final class SpringHelical implements Calculator
             $length = $in->optional($field);
             if ($length !== null) {
                 if ($length->asNumber(above: 0.0) < $solid) {
-                    throw $length->fail('solid', 'The length lies below the solid length of '.Input::show(round($solid, 6)).' mm.');
+                    throw $length->fail(
+                        'solid',
+                        'The length lies below the solid length of '.Input::show(round($solid, 6)).' mm.',
+                    );
                 }
                 $lengths[$name] = $length->asNumber();
             }
@@ -29,19 +32,39 @@ final class SpringHelical implements Calculator
         $forces = $stress = [];
         foreach ($lengths as $name => $length) {
             $forces[$name] = array_sum(array_map(static fn (Spring $s): float => $s->force($length), $springs));
-            $stress[$name] = max([0.0, ...array_map(static fn (Spring $s): float => $s->stress($s->force($length)), $springs)]);
+            $stress[$name] = max([
+                0.0,
+                ...array_map(static fn (Spring $s): float => $s->stress($s->force($length)), $springs),
+            ]);
         }
-        $out = ['rate_n_per_mm' => array_sum(array_map(static fn (Spring $s): float => $s->rate, $springs)), 'solidLength_mm' => $solid, 'forces' => $forces, 'stress_mpa' => $stress];
+        $out = [
+            'rate_n_per_mm' => array_sum(array_map(static fn (Spring $s): float => $s->rate, $springs)),
+            'solidLength_mm' => $solid,
+            'forces' => $forces,
+            'stress_mpa' => $stress,
+        ];
         if (! $nested) {
             return $out + ['index' => $springs[0]->index(), 'wahl' => $springs[0]->wahl()];
         }
 
-        return $out + ['springs' => array_map(static fn (Spring $s): array => ['rate_n_per_mm' => $s->rate, 'index' => $s->index(), 'wahl' => $s->wahl(), 'solidLength_mm' => $s->solid], $springs), 'rateSteps' => self::steps($springs)];
+        return $out + [
+            'springs' => array_map(
+                static fn (Spring $s): array => [
+                    'rate_n_per_mm' => $s->rate,
+                    'index' => $s->index(),
+                    'wahl' => $s->wahl(),
+                    'solidLength_mm' => $s->solid,
+                ],
+                $springs,
+            ),
+            'rateSteps' => self::steps($springs),
+        ];
     }
 
     /**
      * @param  list<Spring>  $springs
-     * @return list<array{below_mm: float, rate_n_per_mm: float}> the rate in force below each free length, longest first
+     * @return list<array{below_mm: float, rate_n_per_mm: float}> the rate in force below each free length,
+     *     longest first
      */
     private static function steps(array $springs): array
     {

@@ -28,7 +28,10 @@ final class ParseTag implements Calculator
         $today = $in->integer('thisYear', self::FIRST_YEAR, 2200);
         $years = [];
         foreach ($in->map('variants') as $code => $variant) {
-            $years[(string) $code] = [$variant->integer('fromYear', 1900, 2200), $variant->integer('toYear', 1900, 2200)];
+            $years[(string) $code] = [
+                $variant->integer('fromYear', 1900, 2200),
+                $variant->integer('toYear', 1900, 2200),
+            ];
         }
         $candidates = [];
         foreach ($in->list('patterns') as $pattern) {
@@ -39,7 +42,8 @@ final class ParseTag implements Calculator
             $letters = [];
             foreach ($pattern->map('letters') as $letter => $codes) {
                 foreach ($codes->asList() as $code) {
-                    isset($years[$code->asString()]) || throw $code->fail('unknown-variant', "There is no variant \"{$code->asString()}\".");
+                    isset($years[$code->asString()]) ||
+                        throw $code->fail('unknown-variant', "There is no variant \"{$code->asString()}\".");
                     $letters[strtoupper((string) $letter)][] = $code->asString();
                 }
             }
@@ -48,8 +52,12 @@ final class ParseTag implements Calculator
                 [$from, $to] = $years[$variant];
                 $inside = array_values(array_filter($possible, static fn (int $y): bool => $y >= $from && $y <= $to));
                 $candidates[] = [
-                    'family' => $pattern->name('family'), 'variant' => $variant, 'years' => $inside === [] ? $possible : $inside, 'yearFits' => $possible === [] || $inside !== [],
-                    'groups' => (object) $match, 'note' => $pattern->has('note') ? $pattern->string('note') : '',
+                    'family' => $pattern->name('family'),
+                    'variant' => $variant,
+                    'years' => $inside === [] ? $possible : $inside,
+                    'yearFits' => $possible === [] || $inside !== [],
+                    'groups' => (object) $match,
+                    'note' => $pattern->has('note') ? $pattern->string('note') : '',
                 ];
             }
         }
@@ -71,7 +79,7 @@ final class ParseTag implements Calculator
         }
         $named = [];
         foreach ($groups as $name => $value) {
-            is_string($name) && $named[$name] = $value;
+            is_string($name) && ($named[$name] = $value);
         }
 
         return $named;

@@ -8,9 +8,10 @@ use Yard\Core\Calculator;
 use Yard\Core\Input;
 
 /**
- * Cheapest chain of conversion steps from each start to any goal: exact shortest path by Dijkstra's label setting (Dijkstra,
- * "A note on two problems in connexion with graphs", Numerische Mathematik 1, 1959) over states (node, facts in force).
- * A step may require or forbid facts, and may give or take facts; its weight is cost + hours x rate, never negative.
+ * Cheapest chain of conversion steps from each start to any goal: exact shortest path by Dijkstra's label setting
+ * (Dijkstra, "A note on two problems in connexion with graphs", Numerische Mathematik 1, 1959) over states (node, facts
+ * in force). A step may require or forbid facts, and may give or take facts; its weight is cost + hours x rate, never
+ * negative.
  */
 final class FindPath implements Calculator
 {
@@ -34,7 +35,10 @@ final class FindPath implements Calculator
             if (isset($nodes[$id])) {
                 throw $node->at('id')->fail('duplicate', "The node \"$id\" is listed twice.");
             }
-            $nodes[$id] = array_map(static fn (Input $f): string => $f->asString(), $node->optional('facts')?->asList() ?? []);
+            $nodes[$id] = array_map(
+                static fn (Input $f): string => $f->asString(),
+                $node->optional('facts')?->asList() ?? [],
+            );
         }
         $asked = $ids = [];
         foreach ($in->list('steps') as $item) {
@@ -52,26 +56,34 @@ final class FindPath implements Calculator
             $this->leaving[$step->from][] = $step;
         }
         foreach ($nodes as $id => $facts) {
-            $this->nodeFacts[$id] = array_values(array_filter($facts, static fn (string $f): bool => isset($asked[$f])));
+            $this->nodeFacts[$id] = array_values(
+                array_filter($facts, static fn (string $f): bool => isset($asked[$f])),
+            );
         }
         $facts = [];
         foreach ($in->optional('facts')?->asList() ?? [] as $fact) {
-            isset($asked[$fact->asString()]) && $facts[$fact->asString()] = true;
+            isset($asked[$fact->asString()]) && ($facts[$fact->asString()] = true);
         }
         $goals = [];
         foreach ($in->list('to', 1) as $goal) {
-            isset($nodes[$goal->asString()]) || throw $goal->fail('unknown-node', "There is no node \"{$goal->asString()}\".");
+            isset($nodes[$goal->asString()]) ||
+                throw $goal->fail('unknown-node', "There is no node \"{$goal->asString()}\".");
             $goals[$goal->asString()] = true;
         }
 
         $paths = [];
         $best = null;
         foreach ($in->list('from', 1) as $start) {
-            isset($nodes[$start->asString()]) || throw $start->fail('unknown-node', "There is no node \"{$start->asString()}\".");
+            isset($nodes[$start->asString()]) ||
+                throw $start->fail('unknown-node', "There is no node \"{$start->asString()}\".");
             $path = $this->search($start->asString(), $goals, $facts, true);
             if ($path === null) {
                 $free = $this->search($start->asString(), $goals, $facts, false);
-                $paths[] = ['from' => $start->asString(), 'found' => false, 'blockedBy' => $free === null ? [] : $this->blocks($free, $facts)];
+                $paths[] = [
+                    'from' => $start->asString(),
+                    'found' => false,
+                    'blockedBy' => $free === null ? [] : $this->blocks($free, $facts),
+                ];
 
                 continue;
             }
@@ -82,7 +94,8 @@ final class FindPath implements Calculator
             }
         }
 
-        return ['found' => $best !== null, 'paths' => $paths, 'explored' => $this->explored] + ($best === null ? [] : ['best' => $best]);
+        return ['found' => $best !== null, 'paths' => $paths, 'explored' => $this->explored] +
+            ($best === null ? [] : ['best' => $best]);
     }
 
     /**
@@ -92,7 +105,7 @@ final class FindPath implements Calculator
      */
     private function search(string $start, array $goals, array $facts, bool $heedConditions): ?Label
     {
-        $queue = new LabelQueue;
+        $queue = new LabelQueue();
         $queue->insert($first = new Label($start, $heedConditions ? $facts : [], 0.0, null, null), $first);
         $settled = [];
         while (! $queue->isEmpty()) {
@@ -104,14 +117,22 @@ final class FindPath implements Calculator
             }
             $settled[$state] = true;
             if (++$this->explored > self::LIMIT) {
-                throw new \Yard\Core\BadInput('too-large', 'The steps allow more than '.self::LIMIT.' states; give fewer of them.', '/steps');
+                throw new \Yard\Core\BadInput(
+                    'too-large',
+                    'The steps allow more than '.self::LIMIT.' states; give fewer of them.',
+                    '/steps',
+                );
             }
             if (isset($goals[$label->node])) {
                 return $label;
             }
             $inForce = $label->facts + array_fill_keys($this->nodeFacts[$label->node], true);
             foreach ($this->leaving[$label->node] ?? [] as $step) {
-                if ($heedConditions && (array_diff_key($step->requires, $inForce) !== [] || array_intersect_key($step->forbids, $inForce) !== [])) {
+                if (
+                    $heedConditions &&
+                    (array_diff_key($step->requires, $inForce) !== [] ||
+                        array_intersect_key($step->forbids, $inForce) !== [])
+                ) {
                     continue;
                 }
                 $after = $heedConditions ? array_diff_key($label->facts + $step->gives, $step->takes) : [];
@@ -129,8 +150,11 @@ final class FindPath implements Calculator
         $steps = $label->steps();
 
         return [
-            'to' => $label->node, 'steps' => array_map(static fn (Step $s): string => $s->id, $steps),
-            'cost' => array_sum(array_map(static fn (Step $s): float => $s->cost, $steps)), 'hours' => array_sum(array_map(static fn (Step $s): float => $s->hours, $steps)), 'total' => $label->total,
+            'to' => $label->node,
+            'steps' => array_map(static fn (Step $s): string => $s->id, $steps),
+            'cost' => array_sum(array_map(static fn (Step $s): float => $s->cost, $steps)),
+            'hours' => array_sum(array_map(static fn (Step $s): float => $s->hours, $steps)),
+            'total' => $label->total,
         ];
     }
 

@@ -13,6 +13,8 @@ final class LabelQueue extends \SplPriorityQueue
 {
     public function compare(mixed $priority1, mixed $priority2): int
     {
-        return $priority2->total <=> $priority1->total ?: $priority2->length <=> $priority1->length ?: $priority2->ids() <=> $priority1->ids();
+        return $priority2->total <=> $priority1->total ?:
+            $priority2->length <=> $priority1->length ?:
+            $priority2->ids() <=> $priority1->ids();
     }
 }

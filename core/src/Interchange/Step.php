@@ -34,7 +34,18 @@ final readonly class Step
         $cost = $in->number('cost', min: 0.0);
         $hours = $in->has('hours') ? $in->number('hours', min: 0.0) : 0.0;
 
-        return new self($in->name('id'), $in->name('from'), $in->name('to'), $cost, $hours, $cost + $hours * $rate, self::conditions($in, 'requires'), self::conditions($in, 'forbids'), self::facts($in, 'gives'), self::facts($in, 'takes'));
+        return new self(
+            $in->name('id'),
+            $in->name('from'),
+            $in->name('to'),
+            $cost,
+            $hours,
+            $cost + $hours * $rate,
+            self::conditions($in, 'requires'),
+            self::conditions($in, 'forbids'),
+            self::facts($in, 'gives'),
+            self::facts($in, 'takes'),
+        );
     }
 
     /** @return array<string, string> */

@@ -39,11 +39,24 @@ final class Supersession implements Calculator
         $outOfDate = array_fill_keys(array_column($oneWay, 0), true);
 
         return [
-            'replacedBy' => array_map(static fn (string $p, array $way): array => ['part' => $p, 'way' => $way], array_map(strval(...), array_keys($replacedBy)), $replacedBy),
-            'replaces' => array_map(static fn (string $p, array $way): array => ['part' => $p, 'way' => array_reverse($way)], array_map(strval(...), array_keys($replaces)), $replaces),
+            'replacedBy' => array_map(
+                static fn (string $p, array $way): array => ['part' => $p, 'way' => $way],
+                array_map(strval(...), array_keys($replacedBy)),
+                $replacedBy,
+            ),
+            'replaces' => array_map(
+                static fn (string $p, array $way): array => ['part' => $p, 'way' => array_reverse($way)],
+                array_map(strval(...), array_keys($replaces)),
+                $replaces,
+            ),
             'interchangeable' => array_map(strval(...), $both),
             // What to order today: nothing supersedes it one way. Inside a cycle there is no such part.
-            'current' => array_values(array_filter(array_map(strval(...), [$part, ...array_keys($replacedBy)]), static fn (string $p): bool => ! isset($outOfDate[$p]))),
+            'current' => array_values(
+                array_filter(
+                    array_map(strval(...), [$part, ...array_keys($replacedBy)]),
+                    static fn (string $p): bool => ! isset($outOfDate[$p]),
+                ),
+            ),
             'cycles' => $cycles,
         ];
     }

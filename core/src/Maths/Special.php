@@ -18,7 +18,12 @@ final class Special
             $x += 1.0;
         }
         $r = 1.0 / ($x * $x);
-        $series = (1.0 / 12.0 - $r * (1.0 / 360.0 - $r * (1.0 / 1260.0 - $r * (1.0 / 1680.0 - $r * (1.0 / 1188.0 - $r * 691.0 / 360360.0))))) / $x;
+        $series =
+            (1.0 / 12.0 -
+                $r *
+                    (1.0 / 360.0 -
+                        $r * (1.0 / 1260.0 - $r * (1.0 / 1680.0 - $r * (1.0 / 1188.0 - ($r * 691.0) / 360360.0))))) /
+            $x;
 
         return ($x - 0.5) * log($x) - $x + 0.5 * log(2.0 * M_PI) + $series - $shift;
     }
@@ -46,7 +51,9 @@ final class Special
     /** Regularised upper incomplete gamma Q(a, x) = 1 - P(a, x), accurate in the tail. */
     public static function gammaQ(float $a, float $x): float
     {
-        return $x < $a + 1.0 ? 1.0 - self::gammaP($a, $x) : exp($a * log($x) - $x - self::lnGamma($a)) * self::gammaFraction($a, $x);
+        return $x < $a + 1.0
+            ? 1.0 - self::gammaP($a, $x)
+            : exp($a * log($x) - $x - self::lnGamma($a)) * self::gammaFraction($a, $x);
     }
 
     /** Regularised incomplete beta I_x(a, b), a, b > 0, 0 <= x <= 1. */
@@ -57,7 +64,9 @@ final class Special
         }
         $front = exp(self::lnGamma($a + $b) - self::lnGamma($a) - self::lnGamma($b) + $a * log($x) + $b * log1p(-$x));
 
-        return $x < ($a + 1.0) / ($a + $b + 2.0) ? $front * self::betaFraction($x, $a, $b) / $a : 1.0 - $front * self::betaFraction(1.0 - $x, $b, $a) / $b;
+        return $x < ($a + 1.0) / ($a + $b + 2.0)
+            ? ($front * self::betaFraction($x, $a, $b)) / $a
+            : 1.0 - ($front * self::betaFraction(1.0 - $x, $b, $a)) / $b;
     }
 
     /** Standard normal distribution function. */
@@ -88,7 +97,7 @@ final class Special
         for ($i = 0; $i < 200; $i++) {
             $x = $a + $t * ($b - $a);
             $fx = $f($x) - $target;
-            if (($fx > 0.0) === ($fa > 0.0)) {
+            if ($fx > 0.0 === $fa > 0.0) {
                 [$c, $fc] = [$a, $fa];
             } else {
                 [$c, $b, $fc, $fb] = [$b, $a, $fb, $fa];
@@ -102,9 +111,11 @@ final class Special
             $xi = ($a - $b) / ($c - $b);
             $phi = ($fa - $fb) / ($fc - $fb);
             // Inverse quadratic interpolation where it is safe, bisection elsewhere.
-            $t = $fb !== $fc && $fa !== $fc && 1.0 - sqrt(1.0 - $xi) < $phi && $phi < sqrt($xi)
-                ? $fa / ($fb - $fa) * $fc / ($fb - $fc) + ($c - $a) / ($b - $a) * $fa / ($fc - $fa) * $fb / ($fc - $fb)
-                : 0.5;
+            $t =
+                $fb !== $fc && $fa !== $fc && 1.0 - sqrt(1.0 - $xi) < $phi && $phi < sqrt($xi)
+                    ? (($fa / ($fb - $fa)) * $fc) / ($fb - $fc) +
+                        ((((($c - $a) / ($b - $a)) * $fa) / ($fc - $fa)) * $fb) / ($fc - $fb)
+                    : 0.5;
             $t = min(1.0 - $room, max($room, $t));
         }
 
@@ -133,9 +144,14 @@ final class Special
     private static function betaFraction(float $x, float $a, float $b): float
     {
         $c = 1.0;
-        $h = $d = 1.0 / self::nonZero(1.0 - ($a + $b) * $x / ($a + 1.0));
+        $h = $d = 1.0 / self::nonZero(1.0 - (($a + $b) * $x) / ($a + 1.0));
         for ($m = 1; $m < 100000; $m++) {
-            foreach ([$m * ($b - $m) * $x / (($a + 2 * $m - 1.0) * ($a + 2 * $m)), -($a + $m) * ($a + $b + $m) * $x / (($a + 2 * $m) * ($a + 2 * $m + 1.0))] as $term) {
+            foreach (
+                [
+                    ($m * ($b - $m) * $x) / (($a + 2 * $m - 1.0) * ($a + 2 * $m)),
+                    (-($a + $m) * ($a + $b + $m) * $x) / (($a + 2 * $m) * ($a + 2 * $m + 1.0)),
+                ] as $term
+            ) {
                 $d = 1.0 / self::nonZero(1.0 + $term * $d);
                 $c = self::nonZero(1.0 + $term / $c);
                 $h *= $d * $c;

@@ -4,19 +4,23 @@ declare(strict_types=1);
 
 namespace Yard\Core\Packages;
 
-use Yard\Core\Power\Change;
 use Yard\Core\Power\Hardware;
-use Yard\Core\Power\Plan;
+use Yard\Core\Power\HardwareChange;
 use Yard\Core\Power\PowerMargin;
+use Yard\Core\Power\TrainDuty;
 
 /** The torque margins of a choice of options; remembered by the options that change a capacity. */
 final class Margins
 {
-    /** @var array<string, array{gears: list<array<string, mixed>>, weakest: array{gear: string, element: string, margin: float, demand_nm: float, capacity_nm: float, opening?: float}|null, byThrottle: list<array<string, mixed>>, largest: ?float, holds: bool, unknown: list<array{gear: string, element: string}>}> */
+    /**
+     * @var array<string, array{gears: list<array<string, mixed>>, weakest: array{gear: string, element: string,
+     *     margin: float, demand_nm: float, capacity_nm: float, opening?: float}|null, byThrottle: list<array<string,
+     *     mixed>>, largest: ?float, holds: bool, unknown: list<array{gear: string, element: string}>}>
+     */
     private array $known = [];
 
-    /** @param  array<string, Change>  $overrides  option => what it changes */
-    public function __construct(private readonly Plan $plan, private readonly array $overrides)
+    /** @param  array<string, HardwareChange>  $overrides  option => what it changes */
+    public function __construct(private readonly TrainDuty $plan, private readonly array $overrides)
     {
     }
 
@@ -42,7 +46,9 @@ final class Margins
 
     /**
      * @param  list<string>  $chosen
-     * @return array{gears: list<array<string, mixed>>, weakest: array{gear: string, element: string, margin: float, demand_nm: float, capacity_nm: float, opening?: float}|null, byThrottle: list<array<string, mixed>>, largest: ?float, holds: bool, unknown: list<array{gear: string, element: string}>}
+     * @return array{gears: list<array<string, mixed>>, weakest: array{gear: string, element: string, margin: float,
+     *     demand_nm: float, capacity_nm: float, opening?: float}|null, byThrottle: list<array<string, mixed>>,
+     *     largest: ?float, holds: bool, unknown: list<array{gear: string, element: string}>}
      */
     public function evaluate(array $chosen): array
     {
@@ -57,7 +63,8 @@ final class Margins
 
     /**
      * @param  list<string>  $chosen
-     * @return list<string> those that change the hardware, in the order of the catalog: what replaces a part comes after it
+     * @return list<string> those that change the hardware,
+     *     in the order of the catalog: what replaces a part comes after it
      */
     private function active(array $chosen): array
     {

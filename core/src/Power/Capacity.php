@@ -13,7 +13,8 @@ use Yard\Core\Input;
 final readonly class Capacity
 {
     /**
-     * @param  array{mu: float, wrap: float, drum: float, width: ?float, servoArea: float, servoReturn: float, lever: float, energised: ?string}|null  $band
+     * @param array{mu: float, wrap: float, drum: float, width: ?float, servoArea: float, servoReturn: float,
+     *     lever: float, energised: ?string}|null  $band
      * @param  array{node: string, oil: RotatingOil, counts: bool}|null  $oil
      * @param  float|null  $liningLimit  kPa the lining stands
      * @param  float|null  $heatLimit  J/mm2 the lining takes in one shift
@@ -42,17 +43,46 @@ final readonly class Capacity
                     return new self($clutch, null, null, null, $factor, ...$limits);
                 }
                 $node = $spin->name('drum');
-                isset($nodes[$node]) || throw $spin->at('drum')->fail('unknown-node', "No set and no element has a shaft called \"$node\".");
+                isset($nodes[$node]) ||
+                    throw $spin
+                        ->at('drum')
+                        ->fail('unknown-node', "No set and no element has a shaft called \"$node\".");
 
-                return new self($clutch, null, null, ['node' => $node, 'oil' => RotatingOil::read($spin, $clutch->pistonOuter, $clutch->pistonInner), 'counts' => $spin->has('countsForCapacity') && $spin->bool('countsForCapacity')], $factor, ...$limits);
+                return new self(
+                    $clutch,
+                    null,
+                    null,
+                    [
+                        'node' => $node,
+                        'oil' => RotatingOil::read($spin, $clutch->pistonOuter, $clutch->pistonInner),
+                        'counts' => $spin->has('countsForCapacity') && $spin->bool('countsForCapacity'),
+                    ],
+                    $factor,
+                    ...$limits,
+                );
             case 'band':
                 $servo = $in->number('servoDiameter_mm', above: 0.0);
                 $rod = $in->has('servoRod_mm') ? $in->number('servoRod_mm', min: 0.0, below: $servo) : 0.0;
 
-                return new self(null, [
-                    'mu' => $in->number('mu', min: 0.0, max: 2.0), 'wrap' => $in->number('wrap_deg', min: 0.0, max: 3600.0), 'drum' => $in->number('drumDiameter_mm', above: 0.0), 'width' => $in->has('width_mm') ? $in->number('width_mm', above: 0.0) : null, 'servoArea' => M_PI / 4.0 * ($servo ** 2 - $rod ** 2),
-                    'servoReturn' => $in->number('returnForce_n', min: 0.0), 'lever' => $in->has('leverRatio') ? $in->number('leverRatio', above: 0.0) : 1.0, 'energised' => $in->has('energisedBy') ? $in->choice('energisedBy', ['positive', 'negative']) : null,
-                ], null, null, $factor, ...self::lining($in));
+                return new self(
+                    null,
+                    [
+                        'mu' => $in->number('mu', min: 0.0, max: 2.0),
+                        'wrap' => $in->number('wrap_deg', min: 0.0, max: 3600.0),
+                        'drum' => $in->number('drumDiameter_mm', above: 0.0),
+                        'width' => $in->has('width_mm') ? $in->number('width_mm', above: 0.0) : null,
+                        'servoArea' => (M_PI / 4.0) * ($servo ** 2 - $rod ** 2),
+                        'servoReturn' => $in->number('returnForce_n', min: 0.0),
+                        'lever' => $in->has('leverRatio') ? $in->number('leverRatio', above: 0.0) : 1.0,
+                        'energised' => $in->has('energisedBy')
+                            ? $in->choice('energisedBy', ['positive', 'negative'])
+                            : null,
+                    ],
+                    null,
+                    null,
+                    $factor,
+                    ...self::lining($in),
+                );
             default:
                 return new self(null, null, $in->number('torque_nm', above: 0.0), null, $factor);
         }
@@ -63,15 +93,21 @@ final readonly class Capacity
     {
         $lining = $in->optional('lining');
 
-        return [$lining?->has('pressure_kpa') ? $lining->number('pressure_kpa', above: 0.0) : null, $lining?->has('heat_j_mm2') ? $lining->number('heat_j_mm2', above: 0.0) : null];
+        return [
+            $lining?->has('pressure_kpa') ? $lining->number('pressure_kpa', above: 0.0) : null,
+            $lining?->has('heat_j_mm2') ? $lining->number('heat_j_mm2', above: 0.0) : null,
+        ];
     }
 
     /** Rubbing area of all faces in mm2; null where the width of a band or the plates are not described. */
     public function area(): ?float
     {
         return match (true) {
-            $this->clutch !== null => $this->clutch->faces * M_PI / 4.0 * ($this->clutch->outer ** 2 - $this->clutch->inner ** 2),
-            $this->band !== null && $this->band['width'] !== null => $this->band['drum'] / 2.0 * deg2rad($this->band['wrap']) * $this->band['width'],
+            $this->clutch !== null => (($this->clutch->faces * M_PI) / 4.0) *
+                ($this->clutch->outer ** 2 - $this->clutch->inner ** 2),
+            $this->band !== null && $this->band['width'] !== null => ($this->band['drum'] / 2.0) *
+                deg2rad($this->band['wrap']) *
+                $this->band['width'],
             default => null,
         };
     }
@@ -84,25 +120,45 @@ final readonly class Capacity
     /**
      * @param  float  $torque  sign of the element's torque on its node a: tells which way a drum pulls its band
      * @param  float  $drumRpm  speed of the clutch's drum, for oil that counts
-     * @return array{capacity_nm: float, liningPressure_kpa?: float, liningLimit_kpa?: float, rotation?: 'with'|'against'}
+     * @return array{capacity_nm: float, liningPressure_kpa?: float, liningLimit_kpa?: float,
+     *     rotation?: 'with'|'against'}
      */
     public function at(float $pressureKpa, float $torque, float $drumRpm): array
     {
         $pressure = $pressureKpa * $this->pressureFactor;
         if ($this->clutch !== null) {
-            $force = $this->clutch->normalForce($pressure, $this->oil !== null && $this->oil['counts'] ? $this->oil['oil']->force($drumRpm) : 0.0);
+            $force = $this->clutch->normalForce(
+                $pressure,
+                $this->oil !== null && $this->oil['counts'] ? $this->oil['oil']->force($drumRpm) : 0.0,
+            );
 
-            return ['capacity_nm' => $this->clutch->torque($force), 'liningPressure_kpa' => $this->clutch->liningPressure($force)] + $this->limit();
+            return [
+                'capacity_nm' => $this->clutch->torque($force),
+                'liningPressure_kpa' => $this->clutch->liningPressure($force),
+            ] + $this->limit();
         }
         if ($this->band !== null) {
             // Without a stated direction the band counts as gripping against the drum: the weaker case.
-            $with = $this->band['energised'] !== null && ($torque > 0.0) === ($this->band['energised'] === 'positive');
-            $apply = max(0.0, $pressure / 1000.0 * $this->band['servoArea'] - $this->band['servoReturn']) * $this->band['lever'];
+            $with = $this->band['energised'] !== null && $torque > 0.0 === ($this->band['energised'] === 'positive');
+            $apply =
+                max(0.0, ($pressure / 1000.0) * $this->band['servoArea'] - $this->band['servoReturn']) *
+                $this->band['lever'];
 
-            [$torque, $tight] = BandCapacity::of($this->band['mu'], $this->band['wrap'], $this->band['drum'], $apply, $with);
+            [$torque, $tight] = BandCapacity::of(
+                $this->band['mu'],
+                $this->band['wrap'],
+                $this->band['drum'],
+                $apply,
+                $with,
+            );
 
-            // Highest lining pressure of a band, at its tight end: 2 P1/(b D) (Shigley, ch. 16, band-type clutches and brakes).
-            return ['capacity_nm' => $torque, 'rotation' => $with ? 'with' : 'against'] + ($this->band['width'] === null ? [] : ['liningPressure_kpa' => 2000.0 * $tight / ($this->band['width'] * $this->band['drum'])] + $this->limit());
+            // Highest lining pressure of a band, at its tight end: 2 P1/(b D) (Shigley, ch. 16, band-type clutches and
+            // brakes).
+            return ['capacity_nm' => $torque, 'rotation' => $with ? 'with' : 'against'] +
+                ($this->band['width'] === null
+                    ? []
+                    : ['liningPressure_kpa' => (2000.0 * $tight) / ($this->band['width'] * $this->band['drum'])] +
+                        $this->limit());
         }
 
         return ['capacity_nm' => (float) $this->fixed];
@@ -111,12 +167,16 @@ final readonly class Capacity
     /**
      * How torque follows pressure: it is straight from the pressure on at which the springs give way.
      *
-     * @return array{slope: float, from: float}|null N.m a kPa of line pressure, kPa; null where pressure changes nothing
+     * @return array{slope: float, from: float}|null N.m a kPa of line pressure,
+     *     kPa; null where pressure changes nothing
      */
     public function response(float $torque, float $drumRpm): ?array
     {
         $far = 1e6;
-        [$once, $twice] = [$this->at($far, $torque, $drumRpm)['capacity_nm'], $this->at(2.0 * $far, $torque, $drumRpm)['capacity_nm']];
+        [$once, $twice] = [
+            $this->at($far, $torque, $drumRpm)['capacity_nm'],
+            $this->at(2.0 * $far, $torque, $drumRpm)['capacity_nm'],
+        ];
         $slope = ($twice - $once) / $far;
 
         return $this->fixed !== null || $slope <= 0.0 ? null : ['slope' => $slope, 'from' => $far - $once / $slope];

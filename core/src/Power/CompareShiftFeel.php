@@ -16,29 +16,68 @@ final class CompareShiftFeel implements Calculator
     {
         $train = Train::read($in);
         $chart = self::chart($in, $train);
-        [$from, $to] = array_map(static fn (string $field): array => $train->solve($chart[$in->name($field)] ?? throw $in->at($field)->fail('unknown-gear', "There is no gear \"{$in->name($field)}\" in the chart.")), ['from', 'to']);
-        if ($from['ratio'] === null || $to['ratio'] === null || $to['ratio'] <= 0.0 || $from['ratio'] <= $to['ratio']) {
+        [$from, $to] = array_map(
+            static fn (string $field): array => $train->solve(
+                $chart[$in->name($field)] ??
+                    throw $in
+                        ->at($field)
+                        ->fail('unknown-gear', "There is no gear \"{$in->name($field)}\" in the chart."),
+            ),
+            ['from', 'to'],
+        );
+        if (
+            $from['ratio'] === null ||
+            $to['ratio'] === null ||
+            $to['ratio'] <= 0.0 ||
+            $from['ratio'] <= $to['ratio']
+        ) {
             throw $in->at('to')->fail('upshift', 'The shift must go from one forward gear up to another.');
         }
         $element = $in->name('element');
         if (! isset($to['elementTorque'][$element], $from['slip'][$element])) {
-            throw $in->at('element')->fail('on-coming', "The element \"$element\" is not one that comes on in this shift with a torque of its own.");
+            throw $in
+                ->at('element')
+                ->fail(
+                    'on-coming',
+                    "The element \"$element\" is not one that comes on in this shift with a torque of its own.",
+                );
         }
-        $nodes = Plan::nodes($train);
+        $nodes = TrainDuty::nodes($train);
         $capacity = Capacity::read($in->at('capacity'), $nodes);
         $engine = $in->number('inputTorque_nm', above: 0.0);
         $rpm = $in->number('inputSpeed_rpm', above: 0.0);
         $setting = ShiftSetting::untimed($in);
-        $setting->inertia > 0.0 || throw $in->at('inputInertia_kgm2')->fail('range', 'Without inertia at the input there is nothing to pull down.');
+        $setting->inertia > 0.0 ||
+            throw $in
+                ->at('inputInertia_kgm2')
+                ->fail('range', 'Without inertia at the input there is nothing to pull down.');
         $off = array_diff($chart[$in->name('from')], $chart[$in->name('to')]);
         $builds = [];
         foreach ($in->list('builds', 1) as $build) {
             $accumulator = Accumulator::read($build);
-            $accumulator->hasFeed() || throw $build->at('feed')->fail('missing', 'An accumulator needs the orifice it fills through.');
+            $accumulator->hasFeed() ||
+                throw $build->at('feed')->fail('missing', 'An accumulator needs the orifice it fills through.');
             $own = $build->optional('capacity');
             $pack = $own === null ? $capacity : Capacity::read($own, $nodes);
-            $feel = ShiftFeel::of($element, $pack, $accumulator, $from, $to, $build->number('line_kpa', above: 0.0), $engine, $rpm, $setting, self::letsGo($build, $train, $off));
-            $builds[] = ['name' => $build->name('name')] + ($feel ?? throw ($own ?? $in->at('capacity'))->fail('pressure', 'Pressure does not govern this element: there is no feel to compare.'));
+            $feel = ShiftFeel::of(
+                $element,
+                $pack,
+                $accumulator,
+                $from,
+                $to,
+                $build->number('line_kpa', above: 0.0),
+                $engine,
+                $rpm,
+                $setting,
+                self::letsGo($build, $train, $off),
+            );
+            $builds[] =
+                ['name' => $build->name('name')] +
+                ($feel ??
+                    throw ($own ?? $in->at('capacity'))->fail(
+                        'pressure',
+                        'Pressure does not govern this element: there is no feel to compare.',
+                    ));
         }
 
         return ['builds' => $builds, 'assumptions' => ShiftFeel::ASSUMPTIONS];
@@ -50,7 +89,13 @@ final class CompareShiftFeel implements Calculator
         if (! $build->has('letsGo_s')) {
             return null;
         }
-        array_filter($off, static fn (string $id): bool => $train->elements[$id]->kind !== 'one-way') !== [] || throw $build->at('letsGo_s')->fail('one-way', 'Nothing here can let go too early or too late: a one-way clutch lets go by itself.');
+        array_filter($off, static fn (string $id): bool => $train->elements[$id]->kind !== 'one-way') !== [] ||
+            throw $build
+                ->at('letsGo_s')
+                ->fail(
+                    'one-way',
+                    'Nothing here can let go too early or too late: a one-way clutch lets go by itself.',
+                );
 
         return $build->number('letsGo_s', min: 0.0);
     }
@@ -61,7 +106,11 @@ final class CompareShiftFeel implements Calculator
         $out = [];
         foreach ($in->list('gears', 1) as $gear) {
             $out[$gear->name('name')] = array_map(static function (Input $item) use ($train): string {
-                isset($train->elements[$item->asString()]) || throw $item->fail('unknown-element', "The element \"{$item->asString()}\" is not in the list of elements.");
+                isset($train->elements[$item->asString()]) ||
+                    throw $item->fail(
+                        'unknown-element',
+                        "The element \"{$item->asString()}\" is not in the list of elements.",
+                    );
 
                 return $item->asString();
             }, $gear->list('applied'));

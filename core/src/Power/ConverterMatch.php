@@ -17,12 +17,27 @@ final class ConverterMatch implements Calculator
         $stall = $converter->behind($engine, 0.0);
         $highest = $converter->highestTurbineTorque($engine);
         $out = [
-            'stall_rpm' => $stall['engine_rpm'], 'stallEngineTorque_nm' => $stall['engineTorque_nm'], 'stallTurbineTorque_nm' => $stall['turbineTorque_nm'], 'stallHeat_kw' => $stall['heat_kw'],
-            'highestTurbineTorque_nm' => $highest, 'torqueRatioOfPeak' => $highest / $engine->peak(), 'beyondCurve' => $engine->lastSpeed() > 0.0 && $stall['engine_rpm'] > $engine->lastSpeed(),
-            'points' => array_map(static fn (array $p): array => $converter->behind($engine, $p[0]), $converter->points),
+            'stall_rpm' => $stall['engine_rpm'],
+            'stallEngineTorque_nm' => $stall['engineTorque_nm'],
+            'stallTurbineTorque_nm' => $stall['turbineTorque_nm'],
+            'stallHeat_kw' => $stall['heat_kw'],
+            'highestTurbineTorque_nm' => $highest,
+            'torqueRatioOfPeak' => $highest / $engine->peak(),
+            'beyondCurve' => $engine->lastSpeed() > 0.0 && $stall['engine_rpm'] > $engine->lastSpeed(),
+            'points' => array_map(
+                static fn (array $p): array => $converter->behind($engine, $p[0]),
+                $converter->points,
+            ),
         ];
         $window = StallWindow::read($in->optional('window'));
 
-        return $window === null ? $out : $out + ['window' => ['fits' => $window->fits($stall['engine_rpm']), 'message' => $window->says($stall['engine_rpm'])]];
+        return $window === null
+            ? $out
+            : $out + [
+                'window' => [
+                    'fits' => $window->fits($stall['engine_rpm']),
+                    'message' => $window->says($stall['engine_rpm']),
+                ],
+            ];
     }
 }

@@ -29,7 +29,9 @@ final readonly class Engine
         foreach ($in->list('curve', 1) as $point) {
             $speed = $point->number('speed_rpm', min: 0.0, max: 1e6);
             if ($points !== [] && $speed <= $points[count($points) - 1][0]) {
-                throw $point->at('speed_rpm')->fail('order', 'The speeds of the engine curve must rise from point to point.');
+                throw $point
+                    ->at('speed_rpm')
+                    ->fail('order', 'The speeds of the engine curve must rise from point to point.');
             }
             $points[] = [$speed, $point->number('torque_nm', min: 1e-6, max: 1e6)];
         }
@@ -54,7 +56,7 @@ final readonly class Engine
         [$below, $at] = $this->points[0];
         foreach ($this->points as [$speed, $torque]) {
             if ($rpm <= $speed) {
-                return $speed === $below ? $torque : $at + ($torque - $at) * ($rpm - $below) / ($speed - $below);
+                return $speed === $below ? $torque : $at + (($torque - $at) * ($rpm - $below)) / ($speed - $below);
             }
             [$below, $at] = [$speed, $torque];
         }
@@ -68,7 +70,9 @@ final readonly class Engine
         return array_column($this->points, 0);
     }
 
-    /** @return list<float> the factor K of the load that meets the curve at each bend, rev/min per square root of N.m */
+    /**
+     * @return list<float> the factor K of the load that meets the curve at each bend, rev/min per square root of N.m
+     */
     public function bendFactors(): array
     {
         return array_map(static fn (array $p): float => $p[0] / sqrt($p[1]), $this->points);
@@ -81,7 +85,7 @@ final readonly class Engine
         foreach (array_slice($this->points, 1) as $n => [$speed, $torque]) {
             [$below, $at] = $this->points[$n];
             $b = ($torque - $at) / ($speed - $below);
-            $b === 0.0 || $out[] = [$at - $b * $below, $b];
+            $b === 0.0 || ($out[] = [$at - $b * $below, $b]);
         }
 
         return $out;
@@ -109,7 +113,7 @@ final readonly class Engine
             if (($speed / $k) ** 2 >= $torque) {
                 $slope = ($torque - $at) / ($speed - $below);
 
-                return $k ** 2 / 2.0 * ($slope + sqrt($slope ** 2 + 4.0 * ($at - $slope * $below) / $k ** 2));
+                return ($k ** 2 / 2.0) * ($slope + sqrt($slope ** 2 + (4.0 * ($at - $slope * $below)) / $k ** 2));
             }
             [$below, $at] = [$speed, $torque];
         }

@@ -6,7 +6,9 @@ namespace Yard\Core\Power;
 
 use Yard\Core\Hydraulics\Accumulator;
 
-/** What stands in a unit, as far as torque goes: what each element can hold, the pressure of each gear, the converter. */
+/**
+ * What stands in a unit, as far as torque goes: what each element can hold, the pressure of each gear, the converter.
+ */
 final readonly class Hardware
 {
     /**
@@ -15,8 +17,13 @@ final readonly class Hardware
      * @param  array<string, float>  $pressures  gear => kPa at full throttle
      * @param  float  $spring  kPa the regulator spring gives alone, before any boost
      */
-    public function __construct(public array $capacities, public array $accumulators, public array $pressures, public float $spring, public ?Converter $converter)
-    {
+    public function __construct(
+        public array $capacities,
+        public array $accumulators,
+        public array $pressures,
+        public float $spring,
+        public ?Converter $converter,
+    ) {
     }
 
     /** Line pressure in kPa: the spring's share stays, the rest is boost and comes with the throttle. */
@@ -25,11 +32,20 @@ final readonly class Hardware
         return $this->spring + ($this->pressures[$gear] - $this->spring) * $boost;
     }
 
-    public function with(Change $change): self
+    public function with(HardwareChange $change): self
     {
         $spring = ($this->spring + $change->springAdd) * $change->pressureFactor;
-        $boosted = fn (float $full): float => ($this->spring + $change->springAdd + ($full - $this->spring) * $change->boostFactor) * $change->pressureFactor;
+        $boosted = fn (float $full): float => ($this->spring +
+            $change->springAdd +
+            ($full - $this->spring) * $change->boostFactor) *
+            $change->pressureFactor;
 
-        return new self(array_replace($this->capacities, $change->capacities), array_replace($this->accumulators, $change->accumulators), array_map($boosted, $this->pressures), $spring, $change->converter ?? $this->converter);
+        return new self(
+            array_replace($this->capacities, $change->capacities),
+            array_replace($this->accumulators, $change->accumulators),
+            array_map($boosted, $this->pressures),
+            $spring,
+            $change->converter ?? $this->converter,
+        );
     }
 }

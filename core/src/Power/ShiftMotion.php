@@ -44,12 +44,22 @@ final class ShiftMotion
 
     private bool $finished = false;
 
-    /** @param  float|null  $letsGo  seconds at which the off-going element lets go; null: at the moment it carries nothing */
-    public function __construct(private readonly float $engine, private float $input, private readonly float $old, private readonly float $new, private readonly ShiftSetting $setting, private readonly ?float $letsGo)
-    {
+    /**
+     * @param  float|null  $letsGo seconds at which the off-going element lets go; null: at the moment it carries
+     *     nothing
+     */
+    public function __construct(
+        private readonly float $engine,
+        private float $input,
+        private readonly float $old,
+        private readonly float $new,
+        private readonly ShiftSetting $setting,
+        private readonly ?float $letsGo,
+    ) {
         $this->output = $input / $old;
         [$i, $j] = [$setting->inertia, $setting->load?->inertia()];
-        $this->takeOver = $j === null ? $engine : ($engine * $j + $i * $old * $setting->road()) / ($j + $i * $old * $new);
+        $this->takeOver =
+            $j === null ? $engine : ($engine * $j + $i * $old * $setting->road()) / ($j + $i * $old * $new);
     }
 
     public function done(): bool
@@ -67,20 +77,29 @@ final class ShiftMotion
         // Which side of the two marks a piece lies on is the same all along it: asked in its middle.
         $middle = $pressure(is_finite($piece['seconds']) ? $piece['seconds'] / 2.0 : 0.0);
         $presses = $middle > $from;
-        $x = $presses ? [$perKpa * ($line - $piece['root'] ** 2 - $from), 2.0 * $perKpa * $piece['root'] * $piece['rate'], -$perKpa * $piece['rate'] ** 2] : [0.0, 0.0, 0.0];
+        $x = $presses
+            ? [
+                $perKpa * ($line - $piece['root'] ** 2 - $from),
+                2.0 * $perKpa * $piece['root'] * $piece['rate'],
+                -$perKpa * $piece['rate'] ** 2,
+            ]
+            : [0.0, 0.0, 0.0];
         $torque = static fn (float $t): float => $x[0] + ($x[1] + $x[2] * $t) * $t;
         if ($this->tookOver === null && $presses && $perKpa * ($middle - $from) >= $this->takeOver) {
             $this->tookOver = $this->time;
         }
         $before = $this->free;
-        $this->free = $this->letsGo === null ? $this->tookOver !== null : $this->time >= $this->letsGo * (1.0 - 1e-9) - 1e-12;
+        $this->free =
+            $this->letsGo === null ? $this->tookOver !== null : $this->time >= $this->letsGo * (1.0 - 1e-9) - 1e-12;
         [[$w0, $wx], [$v0, $vx]] = $this->rates();
-        $sum = static fn (float $t): float => ($x[0] + ($x[1] / 2.0 + $x[2] / 3.0 * $t) * $t) * $t;
+        $sum = static fn (float $t): float => ($x[0] + ($x[1] / 2.0 + ($x[2] / 3.0) * $t) * $t) * $t;
         [$input, $shaft] = [$this->input, $this->output];
         $w = static fn (float $t): float => $input + $w0 * $t + $wx * $sum($t);
         $v = static fn (float $t): float => $shaft + $v0 * $t + $vx * $sum($t);
         $slip = fn (float $t): float => $w($t) - $this->new * $v($t);
-        $seconds = $this->free ? self::firstZero($slip, $piece['seconds'], $w0 + $wx * $x[0] - $this->new * ($v0 + $vx * $x[0])) : $piece['seconds'];
+        $seconds = $this->free
+            ? self::firstZero($slip, $piece['seconds'], $w0 + $wx * $x[0] - $this->new * ($v0 + $vx * $x[0]))
+            : $piece['seconds'];
         if ($seconds === null) {
             $seconds = $piece['seconds'];
         } elseif ($this->free) {
@@ -98,10 +117,18 @@ final class ShiftMotion
         $last = end($this->curve);
         $goesOn = $last !== false && $this->free === $before && abs($last['pressure_kpa'] - $pressure(0.0)) < 1e-6;
         for ($n = $goesOn ? 1 : 0; $n <= self::SAMPLES; $n++) {
-            $t = $seconds * $n / self::SAMPLES;
-            $output = $this->free ? $this->new * $torque($t) : $this->old * ($this->engine - $this->setting->inertia * ($w0 + $wx * $torque($t))) - ($this->old - $this->new) * $torque($t);
+            $t = ($seconds * $n) / self::SAMPLES;
+            $output = $this->free
+                ? $this->new * $torque($t)
+                : $this->old * ($this->engine - $this->setting->inertia * ($w0 + $wx * $torque($t))) -
+                    ($this->old - $this->new) * $torque($t);
             $this->lowestOutput = min($this->lowestOutput, $output);
-            $this->curve[] = ['t' => $this->time + $t, 'pressure_kpa' => $pressure($t), 'input_rpm' => $w($t) * 30.0 / M_PI, 'output_nm' => $output];
+            $this->curve[] = [
+                't' => $this->time + $t,
+                'pressure_kpa' => $pressure($t),
+                'input_rpm' => ($w($t) * 30.0) / M_PI,
+                'output_nm' => $output,
+            ];
         }
         [$this->input, $this->output, $this->lastTorque] = [$w($seconds), $v($seconds), $torque($seconds)];
         // The input stops running up where the element carries all of the engine, and a piece ends there.
@@ -109,7 +136,10 @@ final class ShiftMotion
         $this->time += $seconds;
     }
 
-    /** @return array{array{float, float}, array{float, float}} dw/dt and dv/dt, each as a constant and a factor of the element's torque */
+    /**
+     * @return array{array{float, float}, array{float, float}} dw/dt and dv/dt,
+     *     each as a constant and a factor of the element's torque
+     */
     private function rates(): array
     {
         $i = $this->setting->inertia;
@@ -121,13 +151,17 @@ final class ShiftMotion
         if ($j === null) {
             return [[0.0, 0.0], [0.0, 0.0]];
         }
-        $v = [($this->old * $this->engine - $road) / ($j + $i * $this->old ** 2), -($this->old - $this->new) / ($j + $i * $this->old ** 2)];
+        $v = [
+            ($this->old * $this->engine - $road) / ($j + $i * $this->old ** 2),
+            -($this->old - $this->new) / ($j + $i * $this->old ** 2),
+        ];
 
         return [[$this->old * $v[0], $this->old * $v[1]], $v];
     }
 
     /**
-     * The slip bends downwards all along, since the torque only grows: it falls through nothing once, or not in this piece.
+     * The slip bends downwards all along, since the torque only grows: it falls through nothing once, or not in this
+     * piece.
      *
      * @param  \Closure(float): float  $slip  above nothing at the start
      * @param  float  $slope  at the start; all along where the piece has no end
@@ -143,7 +177,7 @@ final class ShiftMotion
         [$low, $high] = [0.0, $seconds];
         for ($n = 0; $n < 300 && $high - $low > 1e-15 * $high; $n++) {
             $middle = ($low + $high) / 2.0;
-            $slip($middle) > 0.0 ? $low = $middle : $high = $middle;
+            $slip($middle) > 0.0 ? ($low = $middle) : ($high = $middle);
         }
 
         return $high;

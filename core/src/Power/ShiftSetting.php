@@ -9,8 +9,12 @@ use Yard\Core\Input;
 /** The two inertias of a shift and how long it takes. */
 final readonly class ShiftSetting
 {
-    private function __construct(public float $inertia, public float $time, public ?Load $load, private float $roadLoad)
-    {
+    private function __construct(
+        public float $inertia,
+        public float $time,
+        public ?VehicleLoad $load,
+        private float $roadLoad,
+    ) {
     }
 
     /** Reads inputInertia_kgm2, shiftTime_s, and optionally vehicle and roadLoad_n. */
@@ -29,7 +33,12 @@ final readonly class ShiftSetting
     {
         $vehicle = $in->optional('vehicle');
 
-        return new self($in->number('inputInertia_kgm2', min: 0.0), $seconds, $vehicle === null ? null : Load::read($vehicle), $in->has('roadLoad_n') ? $in->number('roadLoad_n', min: 0.0) : 0.0);
+        return new self(
+            $in->number('inputInertia_kgm2', min: 0.0),
+            $seconds,
+            $vehicle === null ? null : VehicleLoad::read($vehicle),
+            $in->has('roadLoad_n') ? $in->number('roadLoad_n', min: 0.0) : 0.0,
+        );
     }
 
     /** Torque the train takes from the input while the slip dies away, N.m; slip in rad/s at the input. */
@@ -40,12 +49,13 @@ final readonly class ShiftSetting
         }
         $perOutput = $this->load === null ? 0.0 : 1.0 / $this->load->inertia();
 
-        return ($slip / $this->time + $engine / $this->inertia + $ratio * $this->road() * $perOutput) / (1.0 / $this->inertia + $ratio ** 2 * $perOutput);
+        return ($slip / $this->time + $engine / $this->inertia + $ratio * $this->road() * $perOutput) /
+            (1.0 / $this->inertia + $ratio ** 2 * $perOutput);
     }
 
     /** The road load as a torque at the output, N.m. */
     public function road(): float
     {
-        return $this->load === null ? 0.0 : $this->roadLoad * $this->load->radius / $this->load->axle;
+        return $this->load === null ? 0.0 : ($this->roadLoad * $this->load->radius) / $this->load->axle;
     }
 }

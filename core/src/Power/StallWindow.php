@@ -37,8 +37,17 @@ final readonly class StallWindow
         $window = sprintf('%.0f to %.0f rev/min', $this->min, $this->max);
 
         return match (true) {
-            $stall < $this->min => sprintf('With this engine it stalls at %.0f rev/min, below the %s this duty wants: it pulls away dull.', $stall, $window),
-            $stall > $this->max => sprintf('With this engine it stalls at %.0f rev/min, above the %s this duty wants: it slips and heats the fluid.', $stall, $window),
+            $stall < $this->min => sprintf(
+                'With this engine it stalls at %.0f rev/min, below the %s this duty wants: it pulls away dull.',
+                $stall,
+                $window,
+            ),
+            $stall > $this->max => sprintf(
+                'With this engine it stalls at %.0f rev/min, above the %s this duty wants: it slips and heats the '
+                    .'fluid.',
+                $stall,
+                $window,
+            ),
             default => sprintf('With this engine it stalls at %.0f rev/min, inside %s.', $stall, $window),
         };
     }

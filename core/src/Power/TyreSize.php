@@ -20,7 +20,7 @@ final class TyreSize implements Calculator
         $size = $in->name('size');
         $radius = self::radius($size) ?? throw $in->at('size')->fail('tyre', self::says($size));
 
-        return ['rollingRadius_mm' => $radius, 'diameter_mm' => $radius * 2.0 * M_PI / self::ROLLING];
+        return ['rollingRadius_mm' => $radius, 'diameter_mm' => ($radius * 2.0 * M_PI) / self::ROLLING];
     }
 
     public static function says(string $size): string
@@ -39,6 +39,6 @@ final class TyreSize implements Calculator
             return null;
         }
 
-        return (25.4 * $rim + 2.0 * $width * $aspect / 100.0) * self::ROLLING / (2.0 * M_PI);
+        return ((25.4 * $rim + (2.0 * $width * $aspect) / 100.0) * self::ROLLING) / (2.0 * M_PI);
     }
 }

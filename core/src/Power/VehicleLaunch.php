@@ -9,8 +9,8 @@ use Yard\Core\Input;
 
 /**
  * Pulling away at full load through a slipping converter, from rest until its last speed ratio: does it move, how long,
- * how far, and how much heat goes into the fluid. Integrated over the road speed, so that the energy closes whatever the
- * curves are; the engine follows the converter without inertia.
+ * how far, and how much heat goes into the fluid. Integrated over the road speed, so that the energy closes whatever
+ * the curves are; the engine follows the converter without inertia.
  */
 final class VehicleLaunch implements Calculator
 {
@@ -34,7 +34,7 @@ final class VehicleLaunch implements Calculator
     {
         $engine = Engine::read($in->at('engine'));
         $converter = Converter::read($in->at('converter'));
-        $load = Load::read($in->at('vehicle'));
+        $load = VehicleLoad::read($in->at('vehicle'));
         $ratio = $in->number('ratio', min: 0.001, max: 1e4);
         $efficiency = $in->has('efficiency') ? $in->number('efficiency', min: 0.001, max: 1.0) : 1.0;
         $rolling = $in->has('rollingCoefficient') ? $in->number('rollingCoefficient', min: 0.0, max: 1.0) : 0.012;
@@ -43,13 +43,29 @@ final class VehicleLaunch implements Calculator
         $resistance = $load->resistance($rolling, $grade);
         $pull = static fn (float $turbine): float => $load->force($turbine * $ratio * $efficiency);
         $stall = $converter->behind($engine, 0.0);
-        $out = ['reaches' => false, 'pull_n' => $pull($stall['turbineTorque_nm']), 'resistance_n' => $resistance, 'gradeLimit_pct' => $this->steepest($load, $pull($stall['turbineTorque_nm']), $rolling), 'stallHeat_kw' => $stall['heat_kw'], 'assumptions' => self::ASSUMPTIONS];
+        $out = [
+            'reaches' => false,
+            'pull_n' => $pull($stall['turbineTorque_nm']),
+            'resistance_n' => $resistance,
+            'gradeLimit_pct' => $this->steepest($load, $pull($stall['turbineTorque_nm']), $rolling),
+            'stallHeat_kw' => $stall['heat_kw'],
+            'assumptions' => self::ASSUMPTIONS,
+        ];
         $last = $converter->lastSpeedRatio();
-        $last > 0.0 || throw $in->at('converter')->fail('missing', 'The launch needs the converter\'s points up to coupling, not stall alone.');
+        $last > 0.0 ||
+            throw $in
+                ->at('converter')
+                ->fail('missing', 'The launch needs the converter\'s points up to coupling, not stall alone.');
         $at = function (float $speed) use ($converter, $engine, $load, $ratio, $resistance, $pull): array {
             $state = $converter->turning($engine, $load->outputRpm($speed) * $ratio);
 
-            return ['heat' => $state['heat_kw'], 'power' => $state['engineTorque_nm'] * $state['engine_rpm'] * M_PI / 30000.0, 'a' => ($pull($state['turbineTorque_nm']) - $resistance) / $load->mass, 'v' => $speed, 'speedRatio' => $state['speedRatio']];
+            return [
+                'heat' => $state['heat_kw'],
+                'power' => ($state['engineTorque_nm'] * $state['engine_rpm'] * M_PI) / 30000.0,
+                'a' => ($pull($state['turbineTorque_nm']) - $resistance) / $load->mass,
+                'v' => $speed,
+                'speedRatio' => $state['speedRatio'],
+            ];
         };
         $top = $load->speed($converter->behind($engine, $last)['turbine_rpm'] / $ratio);
         $time = $heat = $distance = $work = 0.0;
@@ -70,17 +86,32 @@ final class VehicleLaunch implements Calculator
             }
         }
         if ($hangs !== null) {
-            return $out + ['hangs' => ['speedRatio' => $hangs['speedRatio'], 'speed_kmh' => 3.6 * $hangs['v'], 'heat_kw' => $hangs['heat']]];
+            return $out + [
+                'hangs' => [
+                    'speedRatio' => $hangs['speedRatio'],
+                    'speed_kmh' => 3.6 * $hangs['v'],
+                    'heat_kw' => $hangs['heat'],
+                ],
+            ];
         }
 
-        return ['reaches' => true, 'time_s' => $time, 'distance_m' => $distance, 'speed_kmh' => 3.6 * $top, 'heat_kj' => $heat, 'engineWork_kj' => $work] + $out + ($fluid === null ? [] : ['fluidRise_k' => $heat / ($fluid * self::DENSITY * self::HEAT)]);
+        return [
+            'reaches' => true,
+            'time_s' => $time,
+            'distance_m' => $distance,
+            'speed_kmh' => 3.6 * $top,
+            'heat_kj' => $heat,
+            'engineWork_kj' => $work,
+        ] +
+            $out +
+            ($fluid === null ? [] : ['fluidRise_k' => $heat / ($fluid * self::DENSITY * self::HEAT)]);
     }
 
     /** The grade in percent on which the pull at stall just holds the mass; 100 where it holds on any wall. */
-    private function steepest(Load $load, float $pull, float $rolling): float
+    private function steepest(VehicleLoad $load, float $pull, float $rolling): float
     {
         // pull/mg = rolling cos + sin = R sin(angle + phase)
-        $share = $pull / ($load->mass * Load::GRAVITY) / sqrt(1.0 + $rolling ** 2);
+        $share = $pull / ($load->mass * VehicleLoad::GRAVITY) / sqrt(1.0 + $rolling ** 2);
 
         return $share >= sin(M_PI / 4.0 + atan($rolling)) ? 100.0 : 100.0 * tan(asin($share) - atan($rolling));
     }

@@ -13,33 +13,139 @@ final class ParseQuantity implements Calculator
 {
     /** Spellings after folding (lower case, no blanks, dots, hyphens or middle dots) => symbol. */
     private const SPELLINGS = [
-        'm' => 'm', 'metre' => 'm', 'metres' => 'm', 'meter' => 'm', 'meters' => 'm',
-        'mm' => 'mm', 'millimetre' => 'mm', 'millimetres' => 'mm', 'millimeter' => 'mm', 'millimeters' => 'mm',
-        'um' => 'um', 'micron' => 'um', 'microns' => 'um', 'micrometre' => 'um', 'micrometer' => 'um',
-        'in' => 'in', 'inch' => 'in', 'inches' => 'in', '"' => 'in', 'ins' => 'in',
-        'thou' => 'thou', 'thous' => 'thou', 'mil' => 'thou', 'mils' => 'thou', 'thousandths' => 'thou',
-        'km' => 'km', 'mi' => 'mi', 'mile' => 'mi', 'miles' => 'mi',
-        'nm' => 'N.m', 'newtonmetre' => 'N.m', 'newtonmetres' => 'N.m', 'newtonmeter' => 'N.m', 'newtonmeters' => 'N.m',
-        'kgfm' => 'kgf.m', 'kgm' => 'kgf.m', 'mkg' => 'kgf.m', 'mkgf' => 'kgf.m',
-        'lbfft' => 'lbf.ft', 'lbft' => 'lbf.ft', 'ftlb' => 'lbf.ft', 'ftlbf' => 'lbf.ft', 'ftlbs' => 'lbf.ft', 'lbsft' => 'lbf.ft', 'footpounds' => 'lbf.ft', 'footpound' => 'lbf.ft', 'poundfeet' => 'lbf.ft',
-        'lbfin' => 'lbf.in', 'lbin' => 'lbf.in', 'inlb' => 'lbf.in', 'inlbf' => 'lbf.in', 'inlbs' => 'lbf.in', 'lbsin' => 'lbf.in', 'inchpounds' => 'lbf.in', 'inchpound' => 'lbf.in',
-        'psi' => 'psi', 'psig' => 'psi', 'lbf/in2' => 'psi', 'kpa' => 'kPa', 'bar' => 'bar', 'mpa' => 'MPa',
-        'rpm' => 'rpm', 'rev/min' => 'rpm', 'r/min' => 'rpm', '1/min' => 'rpm', 'rad/s' => 'rad/s',
-        '°f' => 'degF', 'degf' => 'degF', 'f' => 'degF', 'fahrenheit' => 'degF',
-        '°c' => 'degC', 'degc' => 'degC', 'c' => 'degC', 'celsius' => 'degC', 'k' => 'K', 'kelvin' => 'K',
-        'hp' => 'hp', 'bhp' => 'hp', 'horsepower' => 'hp', 'kw' => 'kW',
-        'lb' => 'lb', 'lbs' => 'lb', 'pound' => 'lb', 'pounds' => 'lb', 'kg' => 'kg', 'kilo' => 'kg', 'kilos' => 'kg',
-        'lbf' => 'lbf', 'n' => 'N', 'newton' => 'N', 'newtons' => 'N', 'kgf' => 'kgf', 'kp' => 'kgf',
-        'usqt' => 'US qt', 'qt' => 'US qt', 'qts' => 'US qt', 'quart' => 'US qt', 'quarts' => 'US qt',
-        'usgal' => 'US gal', 'gal' => 'US gal', 'gallon' => 'US gal', 'gallons' => 'US gal',
-        'l' => 'L', 'litre' => 'L', 'litres' => 'L', 'liter' => 'L', 'liters' => 'L', 'ml' => 'mL',
-        'mph' => 'mph', 'km/h' => 'km/h', 'kmh' => 'km/h', 'kph' => 'km/h',
-        'cst' => 'cSt', 'mm2/s' => 'mm2/s',
+        'm' => 'm',
+        'metre' => 'm',
+        'metres' => 'm',
+        'meter' => 'm',
+        'meters' => 'm',
+        'mm' => 'mm',
+        'millimetre' => 'mm',
+        'millimetres' => 'mm',
+        'millimeter' => 'mm',
+        'millimeters' => 'mm',
+        'um' => 'um',
+        'micron' => 'um',
+        'microns' => 'um',
+        'micrometre' => 'um',
+        'micrometer' => 'um',
+        'in' => 'in',
+        'inch' => 'in',
+        'inches' => 'in',
+        '"' => 'in',
+        'ins' => 'in',
+        'thou' => 'thou',
+        'thous' => 'thou',
+        'mil' => 'thou',
+        'mils' => 'thou',
+        'thousandths' => 'thou',
+        'km' => 'km',
+        'mi' => 'mi',
+        'mile' => 'mi',
+        'miles' => 'mi',
+        'nm' => 'N.m',
+        'newtonmetre' => 'N.m',
+        'newtonmetres' => 'N.m',
+        'newtonmeter' => 'N.m',
+        'newtonmeters' => 'N.m',
+        'kgfm' => 'kgf.m',
+        'kgm' => 'kgf.m',
+        'mkg' => 'kgf.m',
+        'mkgf' => 'kgf.m',
+        'lbfft' => 'lbf.ft',
+        'lbft' => 'lbf.ft',
+        'ftlb' => 'lbf.ft',
+        'ftlbf' => 'lbf.ft',
+        'ftlbs' => 'lbf.ft',
+        'lbsft' => 'lbf.ft',
+        'footpounds' => 'lbf.ft',
+        'footpound' => 'lbf.ft',
+        'poundfeet' => 'lbf.ft',
+        'lbfin' => 'lbf.in',
+        'lbin' => 'lbf.in',
+        'inlb' => 'lbf.in',
+        'inlbf' => 'lbf.in',
+        'inlbs' => 'lbf.in',
+        'lbsin' => 'lbf.in',
+        'inchpounds' => 'lbf.in',
+        'inchpound' => 'lbf.in',
+        'psi' => 'psi',
+        'psig' => 'psi',
+        'lbf/in2' => 'psi',
+        'kpa' => 'kPa',
+        'bar' => 'bar',
+        'mpa' => 'MPa',
+        'rpm' => 'rpm',
+        'rev/min' => 'rpm',
+        'r/min' => 'rpm',
+        '1/min' => 'rpm',
+        'rad/s' => 'rad/s',
+        '°f' => 'degF',
+        'degf' => 'degF',
+        'f' => 'degF',
+        'fahrenheit' => 'degF',
+        '°c' => 'degC',
+        'degc' => 'degC',
+        'c' => 'degC',
+        'celsius' => 'degC',
+        'k' => 'K',
+        'kelvin' => 'K',
+        'hp' => 'hp',
+        'bhp' => 'hp',
+        'horsepower' => 'hp',
+        'kw' => 'kW',
+        'lb' => 'lb',
+        'lbs' => 'lb',
+        'pound' => 'lb',
+        'pounds' => 'lb',
+        'kg' => 'kg',
+        'kilo' => 'kg',
+        'kilos' => 'kg',
+        'lbf' => 'lbf',
+        'n' => 'N',
+        'newton' => 'N',
+        'newtons' => 'N',
+        'kgf' => 'kgf',
+        'kp' => 'kgf',
+        'usqt' => 'US qt',
+        'qt' => 'US qt',
+        'qts' => 'US qt',
+        'quart' => 'US qt',
+        'quarts' => 'US qt',
+        'usgal' => 'US gal',
+        'gal' => 'US gal',
+        'gallon' => 'US gal',
+        'gallons' => 'US gal',
+        'l' => 'L',
+        'litre' => 'L',
+        'litres' => 'L',
+        'liter' => 'L',
+        'liters' => 'L',
+        'ml' => 'mL',
+        'mph' => 'mph',
+        'km/h' => 'km/h',
+        'kmh' => 'km/h',
+        'kph' => 'km/h',
+        'cst' => 'cSt',
+        'mm2/s' => 'mm2/s',
     ];
 
-    private const KIND_ALIASES = ['angular-speed' => 'rotation', 'angularSpeed' => 'rotation', 'rotational-speed' => 'rotation', 'distance' => 'length', 'clearance' => 'length'];
+    private const KIND_ALIASES = [
+        'angular-speed' => 'rotation',
+        'angularSpeed' => 'rotation',
+        'rotational-speed' => 'rotation',
+        'distance' => 'length',
+        'clearance' => 'length',
+    ];
 
-    private const VULGAR = ['½' => ' 1/2', '¼' => ' 1/4', '¾' => ' 3/4', '⅛' => ' 1/8', '⅜' => ' 3/8', '⅝' => ' 5/8', '⅞' => ' 7/8'];
+    private const VULGAR = [
+        '½' => ' 1/2',
+        '¼' => ' 1/4',
+        '¾' => ' 3/4',
+        '⅛' => ' 1/8',
+        '⅜' => ' 3/8',
+        '⅝' => ' 5/8',
+        '⅞' => ' 7/8',
+    ];
 
     public function calculate(Input $in): array
     {
@@ -47,26 +153,57 @@ final class ParseQuantity implements Calculator
         $kindIn = $in->at('kind');
         $kind = self::KIND_ALIASES[$kindIn->asString()] ?? $kindIn->asString();
         if (! in_array($kind, Unit::kinds(), true)) {
-            throw $kindIn->fail('choice', 'The field "kind" must be one of '.implode(', ', Unit::kinds()).", not \"$kind\".");
+            throw $kindIn->fail(
+                'choice',
+                'The field "kind" must be one of '.implode(', ', Unit::kinds()).", not \"$kind\".",
+            );
         }
         $default = $in->optional('default');
         $defaultUnit = $default === null ? null : self::unitOf($default->asString(), '/default');
         if ($defaultUnit !== null && $defaultUnit->kind !== $kind) {
-            throw new BadInput('unit-kind', "The default unit \"$defaultUnit->symbol\" measures ".Unit::noun($defaultUnit->kind).', not '.Unit::noun($kind).'.', '/default');
+            throw new BadInput(
+                'unit-kind',
+                "The default unit \"$defaultUnit->symbol\" measures ".
+                    Unit::noun($defaultUnit->kind).
+                    ', not '.
+                    Unit::noun($kind).
+                    '.',
+                '/default',
+            );
         }
 
         [$value, $unitText] = self::split($text);
         if ($unitText === '') {
             if ($defaultUnit === null) {
-                throw new BadInput('no-unit', 'Which unit is "'.trim($text).'" in? Type it behind the number.', '/text');
+                throw new BadInput(
+                    'no-unit',
+                    'Which unit is "'.trim($text).'" in? Type it behind the number.',
+                    '/text',
+                );
             }
             $unit = $defaultUnit;
         } else {
             $unit = self::unitOf($unitText, '/text');
         }
         if ($unit->kind !== $kind) {
-            $hint = $unit->symbol === 'lb' && $kind === 'force' ? ' Type lbf for pounds of force.' : ($unit->symbol === 'lb' && $kind === 'torque' ? ' Type lbf.ft or lbf.in.' : '');
-            throw new BadInput('unit-kind', '"'.trim($text).'" is '.Unit::noun($unit->kind).'; this field takes '.Unit::noun($kind).'.'.$hint, '/text');
+            $hint =
+                $unit->symbol === 'lb' && $kind === 'force'
+                    ? ' Type lbf for pounds of force.'
+                    : ($unit->symbol === 'lb' && $kind === 'torque'
+                        ? ' Type lbf.ft or lbf.in.'
+                        : '');
+            throw new BadInput(
+                'unit-kind',
+                '"'.
+                    trim($text).
+                    '" is '.
+                    Unit::noun($unit->kind).
+                    '; this field takes '.
+                    Unit::noun($kind).
+                    '.'.
+                    $hint,
+                '/text',
+            );
         }
         if ($unit->symbol === 'thou') {
             [$value, $unit] = [$value / 1000.0, Unit::of('in')];
@@ -81,16 +218,47 @@ final class ParseQuantity implements Calculator
     /** @return array{float, string} the number and the unit text behind it, which may be blank */
     private static function split(string $text): array
     {
-        $s = trim(strtr($text, self::VULGAR + ['−' => '-', '–' => '-', '″' => '"', '”' => '"', '“' => '"', "''" => '"', 'µ' => 'u', 'μ' => 'u', "\u{00A0}" => ' ', '×' => 'x']));
+        $s = trim(
+            strtr(
+                $text,
+                self::VULGAR + [
+                    '−' => '-',
+                    '–' => '-',
+                    '″' => '"',
+                    '”' => '"',
+                    '“' => '"',
+                    "''" => '"',
+                    'µ' => 'u',
+                    'μ' => 'u',
+                    "\u{00A0}" => ' ',
+                    '×' => 'x',
+                ],
+            ),
+        );
         if ($s === '') {
             throw new BadInput('blank', 'Nothing was typed.', '/text');
         }
         if (preg_match('/^[-+]?\d*,\d/', $s) === 1) {
-            throw new BadInput('decimal-comma', 'Write the decimal with a point, not a comma: "'.str_replace(',', '.', $s).'".', '/text');
+            throw new BadInput(
+                'decimal-comma',
+                'Write the decimal with a point, not a comma: "'.str_replace(',', '.', $s).'".',
+                '/text',
+            );
         }
-        $ok = preg_match('/^(?<sign>[-+]?)\s*(?:(?:(?<whole>\d+)(?:\s+|\s*-\s*))?(?<num>\d+)\s*\/\s*(?<den>\d+)|(?<decimal>(?:\d+\.?\d*|\.\d+)(?:[eE][-+]?\d+)?))\s*(?<unit>\D.*)?$/u', $s, $m);
+        $ok = preg_match(
+            '/^(?<sign>[-+]?)\s*(?:(?:(?<whole>\d+)(?:\s+|\s*-\s*))?(?<num>\d+)\s*\/\s*(?<den>\d+)|'.
+                '(?<decimal>(?:\d+\.?\d*|\.\d+)(?:[eE][-+]?\d+)?))\s*(?<unit>\D.*)?$/u',
+            $s,
+            $m,
+        );
         if ($ok !== 1) {
-            throw new BadInput('not-a-quantity', '"'.trim($text).'" cannot be read as a number with a unit; type for example 24 thou, .61 mm or 1 5/8 in.', '/text');
+            throw new BadInput(
+                'not-a-quantity',
+                '"'.
+                    trim($text).
+                    '" cannot be read as a number with a unit; type for example 24 thou, .61 mm or 1 5/8 in.',
+                '/text',
+            );
         }
         if (($m['decimal'] ?? '') !== '') {
             $value = (float) $m['decimal'];
@@ -113,10 +281,18 @@ final class ParseQuantity implements Calculator
         if (in_array($text, Unit::symbols(), true)) {
             return Unit::of($text, $path);
         }
-        $folded = str_replace(['.', '-', '·', '*', ' ', '²', 'º'], ['', '', '', '', '', '2', '°'], mb_strtolower($text));
-        $symbol = $text === 'mPa' ? null : (self::SPELLINGS[$folded] ?? null);
+        $folded = str_replace(
+            ['.', '-', '·', '*', ' ', '²', 'º'],
+            ['', '', '', '', '', '2', '°'],
+            mb_strtolower($text),
+        );
+        $symbol = $text === 'mPa' ? null : self::SPELLINGS[$folded] ?? null;
         if ($symbol === null) {
-            throw new BadInput('unknown-unit', '"'.mb_strimwidth($text, 0, 40, '…').'" is not a unit this field knows.', $path);
+            throw new BadInput(
+                'unknown-unit',
+                '"'.mb_strimwidth($text, 0, 40, '…').'" is not a unit this field knows.',
+                $path,
+            );
         }
 
         return Unit::of($symbol, $path);

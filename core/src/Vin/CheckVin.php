@@ -14,8 +14,29 @@ use Yard\Core\Input;
 final class CheckVin implements Calculator
 {
     private const VALUES = [
-        'A' => 1, 'B' => 2, 'C' => 3, 'D' => 4, 'E' => 5, 'F' => 6, 'G' => 7, 'H' => 8, 'J' => 1, 'K' => 2, 'L' => 3,
-        'M' => 4, 'N' => 5, 'P' => 7, 'R' => 9, 'S' => 2, 'T' => 3, 'U' => 4, 'V' => 5, 'W' => 6, 'X' => 7, 'Y' => 8, 'Z' => 9,
+        'A' => 1,
+        'B' => 2,
+        'C' => 3,
+        'D' => 4,
+        'E' => 5,
+        'F' => 6,
+        'G' => 7,
+        'H' => 8,
+        'J' => 1,
+        'K' => 2,
+        'L' => 3,
+        'M' => 4,
+        'N' => 5,
+        'P' => 7,
+        'R' => 9,
+        'S' => 2,
+        'T' => 3,
+        'U' => 4,
+        'V' => 5,
+        'W' => 6,
+        'X' => 7,
+        'Y' => 8,
+        'Z' => 9,
     ];
 
     private const WEIGHTS = [8, 7, 6, 5, 4, 3, 2, 10, 0, 9, 8, 7, 6, 5, 4, 3, 2];
@@ -40,17 +61,22 @@ final class CheckVin implements Calculator
             $expected = self::checkDigit($vin);
             $out['checkDigit']['expected'] = $expected;
             if ($expected !== $vin[8]) {
-                $northAmerican ? $problems[] = 'check-digit' : $warnings[] = 'check-digit';
+                $northAmerican ? ($problems[] = 'check-digit') : ($warnings[] = 'check-digit');
             }
         }
         $years = self::modelYears($vin, $northAmerican && $lightVehicle);
         if ($years === [] && ! $illegal) {
-            $northAmerican ? $problems[] = 'year-code' : $warnings[] = 'year-code';
+            $northAmerican ? ($problems[] = 'year-code') : ($warnings[] = 'year-code');
         }
 
         return [
-            'valid' => $problems === [], 'problems' => $problems, 'modelYears' => $years,
-            'wmi' => substr($vin, 0, 3), 'vds' => substr($vin, 3, 6), 'vis' => substr($vin, 9), 'warnings' => $warnings,
+            'valid' => $problems === [],
+            'problems' => $problems,
+            'modelYears' => $years,
+            'wmi' => substr($vin, 0, 3),
+            'vds' => substr($vin, 3, 6),
+            'vis' => substr($vin, 9),
+            'warnings' => $warnings,
         ] + $out;
     }
 

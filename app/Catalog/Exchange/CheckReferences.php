@@ -1,0 +1,381 @@
+<?php
+
+namespace App\Catalog\Exchange;
+
+use App\Catalog\Read\ByOption;
+use App\Catalog\Read\VariantHardware;
+use Yard\Core\BadInput;
+use Yard\Core\Calculators;
+use Yard\Core\Power\TyreSize;
+
+/** Everything a pack names must exist in it, once, and fit together; a schema cannot say that. */
+final class CheckReferences
+{
+    /** @var list<array{pointer: string, detail: string}> */
+    private array $errors = [];
+
+    /** Specifications a house rule or an option may change. */
+    private const CHANGEABLE = ['packs', 'endPlays', 'fasteners', 'airChecks', 'converters', 'assembly', 'teardown'];
+
+    /** @var array<string, \stdClass>|null */
+    private ?array $byNumber = null;
+
+    /** @var array<string, \stdClass> the schema of a specification's body, by list */
+    private array $schemas = [];
+
+    /**
+     * @param  array{parts?: list<string>, variants?: list<string>, vehicles?: list<string>}  $elsewhere codes that
+     *     exist
+     *     outside the pack, when one entry is checked
+     */
+    public function __construct(private readonly \stdClass $pack, private readonly array $elsewhere = [])
+    {
+    }
+
+    /** @return list<array{pointer: string, detail: string}> */
+    public function errors(): array
+    {
+        $this->errors = [];
+        $pack = $this->pack;
+        [$knownParts, $knownVariants, $knownVehicles] = array_map(
+            fn (string $k) => array_fill_keys($this->elsewhere[$k] ?? [], true),
+            ['parts', 'variants', 'vehicles'],
+        );
+        $parts = $this->unique($pack->parts, 'number', '/parts') + $knownParts;
+        $vehicles = $this->unique($pack->vehicles, 'code', '/vehicles') + $knownVehicles;
+        foreach (['jobTypes', 'vocabularies', 'families', 'partSets', 'conversions', 'evidence'] as $kind) {
+            $this->unique($pack->{$kind}, 'code', "/$kind");
+        }
+        $this->unique($pack->kits, 'kit', '/kits');
+        foreach (['vehicles', 'applications', 'partFits'] as $kind) {
+            foreach ($pack->{$kind} as $i => $entry) {
+                if ($entry->fromYear > $entry->toYear) {
+                    $this->errors[] = [
+                        'pointer' => "/$kind/$i/toYear",
+                        'detail' => "The years must run forward, not from $entry->fromYear to $entry->toYear.",
+                    ];
+                }
+            }
+        }
+        foreach ($pack->vehicles as $i => $vehicle) {
+            $this->vehicle($vehicle, "/vehicles/$i");
+        }
+        $variants = $knownVariants;
+        foreach ($pack->families as $i => $family) {
+            $variants += $this->unique($family->variants, 'code', "/families/$i/variants");
+            $this->family($family, "/families/$i", $parts);
+        }
+        foreach (
+            [
+                ['kits', 'kit'],
+                ['supersessions', 'old'],
+                ['supersessions', 'new'],
+                ['equalParts', 'part'],
+                ['equalParts', 'equals'],
+                ['partFits', 'part'],
+            ] as [$kind, $field]
+        ) {
+            foreach ($pack->{$kind} as $i => $entry) {
+                $this->known($entry->{$field}, $parts, 'part', "/$kind/$i/$field");
+            }
+        }
+        foreach ([['kits', 'items'], ['conversions', 'parts']] as [$kind, $field]) {
+            foreach ($pack->{$kind} as $i => $entry) {
+                foreach ($entry->{$field} as $k => $item) {
+                    $this->known($item->part, $parts, 'part', "/$kind/$i/$field/$k/part");
+                }
+            }
+        }
+        foreach ($pack->partSets as $i => $set) {
+            foreach ($set->parts as $k => $part) {
+                $this->known($part, $parts, 'part', "/partSets/$i/parts/$k");
+            }
+        }
+        foreach (
+            [
+                ['applications', 'variant', 'variant'],
+                ['partFits', 'variant', 'variant'],
+                ['conversions', 'from', 'variant'],
+                ['conversions', 'to', 'variant'],
+                ['applications', 'vehicle', 'vehicle'],
+            ] as [$kind, $field, $what]
+        ) {
+            foreach ($pack->{$kind} as $i => $entry) {
+                $this->known(
+                    $entry->{$field},
+                    $what === 'vehicle' ? $vehicles : $variants,
+                    $what,
+                    "/$kind/$i/$field",
+                );
+            }
+        }
+
+        return $this->errors;
+    }
+
+    /** @param  array<string, true>  $parts */
+    private function family(\stdClass $family, string $at, array $parts): void
+    {
+        $features = $this->unique($family->features, 'code', "$at/features");
+        $options = $this->unique($family->options, 'code', "$at/options");
+        $this->unique($family->packages, 'code', "$at/packages");
+        foreach ($family->variants as $i => $variant) {
+            foreach (array_keys(get_object_vars($variant->expect)) as $feature) {
+                $this->known((string) $feature, $features, 'feature', "$at/variants/$i/expect/$feature");
+            }
+        }
+        $variants = array_fill_keys(array_column($family->variants, 'code'), true);
+        foreach ($family->body->tagPatterns ?? [] as $i => $tag) {
+            if (@preg_match("/$tag->pattern/", '') === false) {
+                $this->errors[] = [
+                    'pointer' => "$at/body/tagPatterns/$i/pattern",
+                    'detail' => 'This is no pattern: '.lcfirst(preg_last_error_msg()).'.',
+                ];
+            }
+            foreach ((array) $tag->letters as $letter => $codes) {
+                foreach ($codes as $k => $code) {
+                    $this->known($code, $variants, 'variant', "$at/body/tagPatterns/$i/letters/$letter/$k");
+                }
+            }
+        }
+        foreach ($family->body->outline->places ?? [] as $i => $place) {
+            foreach ($place->parts as $k => $part) {
+                $this->known($part, $parts, 'part', "$at/body/outline/places/$i/parts/$k");
+            }
+            foreach ($place->features as $k => $feature) {
+                $this->known($feature, $features, 'feature', "$at/body/outline/places/$i/features/$k");
+            }
+        }
+        foreach (self::CHANGEABLE as $list) {
+            foreach ($family->{$list} as $i => $spec) {
+                $this->spec($list, $spec->body, $parts, "$at/$list/$i/body");
+                foreach ($this->changed($list, $spec->body, $options, "$at/$list/$i/body") as $pointer => $body) {
+                    $this->spec($list, $body, $parts, $pointer);
+                }
+            }
+        }
+        foreach (['teardown', 'assembly'] as $phase) {
+            $before = [];
+            $this->unique($family->{$phase}, 'code', "$at/$phase");
+            foreach ($family->{$phase} as $i => $step) {
+                foreach ($step->body->needs as $k => $need) {
+                    // Steps may only need earlier ones: the order is a graph without cycles by construction.
+                    $this->known($need, $before, 'earlier step', "$at/$phase/$i/body/needs/$k");
+                }
+                $before[$step->code] = true;
+            }
+        }
+        foreach ($family->options as $i => $option) {
+            foreach (['requires', 'excludes'] as $rule) {
+                foreach ($option->body->{$rule} ?? [] as $k => $other) {
+                    $this->known($other, $options, 'option', "$at/options/$i/body/$rule/$k");
+                }
+            }
+            foreach ($option->body->parts ?? [] as $k => $item) {
+                $this->known($item->part, $parts, 'part', "$at/options/$i/body/parts/$k/part");
+            }
+        }
+        foreach ($family->packages as $i => $package) {
+            foreach ($package->body->options as $k => $option) {
+                $this->known($option, $options, 'option', "$at/packages/$i/body/options/$k");
+            }
+            foreach ($package->body->parts as $k => $item) {
+                $this->known($item->part, $parts, 'part', "$at/packages/$i/body/parts/$k/part");
+            }
+        }
+        foreach ($family->body->always as $k => $always) {
+            $this->known($always->option, $options, 'option', "$at/body/always/$k/option");
+        }
+        foreach ((array) ($family->body->houseOptions ?? []) as $rule => $choices) {
+            foreach ((array) $choices as $choice => $codes) {
+                foreach ($codes as $k => $code) {
+                    $this->known($code, $options, 'option', "$at/body/houseOptions/$rule/$choice/$k");
+                }
+            }
+        }
+        foreach ($family->body->neverOmit ?? [] as $k => $never) {
+            $this->known($never->part, $parts, 'part', "$at/body/neverOmit/$k/part");
+        }
+        $this->hardware($family, $at);
+    }
+
+    /** @param  array<string, true>  $parts */
+    private function spec(string $list, \stdClass $body, array $parts, string $at): void
+    {
+        if ($list !== 'packs' && $list !== 'endPlays') {
+            return;
+        }
+        if (
+            $body->window->min > $body->window->max ||
+            $body->target < $body->window->min ||
+            $body->target > $body->window->max
+        ) {
+            $this->errors[] = [
+                'pointer' => "$at/window",
+                'detail' => 'The window must go from min to max with the target inside.',
+            ];
+        }
+        foreach ($body->fixed ?? [] as $k => $fixed) {
+            $this->known($fixed->part, $parts, 'part', "$at/fixed/$k/part");
+        }
+        foreach ($body->slots ?? [] as $s => $slot) {
+            foreach ($slot->parts as $k => $part) {
+                $this->selective($part, $body->unit, $parts, "$at/slots/$s/parts/$k");
+            }
+        }
+        foreach ($body->washers ?? [] as $k => $part) {
+            $this->selective($part, $body->unit, $parts, "$at/washers/$k");
+        }
+    }
+
+    /**
+     * What house rules and options make of a specification, held against the schema like the one they change.
+     *
+     * @param  array<string, true>  $options
+     * @return \Generator<string, \stdClass> by the pointer of the change
+     */
+    private function changed(string $list, \stdClass $body, array $options, string $at): \Generator
+    {
+        $plain = json_decode((string) json_encode($body), true);
+        $changes = [];
+        foreach ($plain['byRule'] ?? [] as $rule => $choices) {
+            foreach ($choices as $choice => $change) {
+                $changes["$at/byRule/$rule/$choice"] = $change;
+            }
+        }
+        foreach ($plain['byOption'] ?? [] as $code => $change) {
+            $this->known((string) $code, $options, 'option', "$at/byOption/$code");
+            $changes["$at/byOption/$code"] = array_intersect_key(ByOption::apply($plain, [$code => '']), $change);
+        }
+        foreach ($changes as $pointer => $change) {
+            $changed = clone $body;
+            foreach ($change as $field => $value) {
+                $changed->{$field} = json_decode((string) json_encode($value));
+            }
+            $faults = CheckPack::violations(
+                $changed,
+                $this->schemas[$list] ??= CheckPack::entrySchema($list)->properties->body,
+            );
+            foreach ($faults as $fault) {
+                $this->errors[] = ['pointer' => $pointer.$fault['pointer'], 'detail' => $fault['detail']];
+            }
+            if ($faults === []) {
+                yield $pointer => $changed;
+            }
+        }
+    }
+
+    private function vehicle(\stdClass $vehicle, string $at): void
+    {
+        if (isset($vehicle->tyre) && TyreSize::radius($vehicle->tyre) === null) {
+            $this->errors[] = ['pointer' => "$at/tyre", 'detail' => TyreSize::says($vehicle->tyre)];
+        }
+        $before = -1;
+        foreach ($vehicle->engineCurve ?? [] as $k => $point) {
+            if ($point->speed_rpm <= $before) {
+                $this->errors[] = [
+                    'pointer' => "$at/engineCurve/$k/speed_rpm",
+                    'detail' => 'The speeds of the engine curve must rise from point to point.',
+                ];
+            }
+            $before = $point->speed_rpm;
+        }
+    }
+
+    /**
+     * What the family, its variants and its options say of hardware must be something the calculators can reckon with.
+     */
+    private function hardware(\stdClass $family, string $at): void
+    {
+        $plain = fn (mixed $node): array => json_decode((string) json_encode($node), true);
+        $read = function (string $calculator, array $input, \Closure $pointer): bool {
+            try {
+                Calculators::call($calculator, $input);
+
+                return true;
+            } catch (BadInput $e) {
+                $this->errors[] = ['pointer' => $pointer($e->path), 'detail' => $e->getMessage()];
+
+                return false;
+            }
+        };
+        $power = isset($family->body->power) ? $plain($family->body->power) : null;
+        $train = $plain($family->train);
+        try {
+            Calculators::call('geartrain.solve', $train);
+        } catch (BadInput) {
+            return; // told where the train itself is looked at
+        }
+        $with = fn (array $variant): array => ['inputTorque_nm' => 100] +
+            VariantHardware::of($power, $train, $variant);
+        if ($power !== null && ! $read('power.margin', $with([]), fn (string $path): string => "$at/body/power$path")) {
+            return; // one fault of the family would be told again for every variant and option
+        }
+        foreach ($family->variants as $i => $variant) {
+            if ($power !== null && isset($variant->hardware)) {
+                $read(
+                    'power.margin',
+                    $with($plain($variant->hardware)),
+                    fn (string $path): string => "$at/variants/$i/hardware$path",
+                );
+            }
+        }
+        foreach ($family->options as $i => $option) {
+            $own = array_intersect_key($plain($option->body), ['power' => 0, 'converter' => 0]);
+            if ($own !== []) {
+                $read(
+                    'package.resolve',
+                    ['options' => [['code' => $option->code, 'price' => 0] + $own]] +
+                        ($power === null ? [] : ['power' => $with([])]),
+                    fn (string $path): string => "$at/options/$i/body".preg_replace('~^/options/0~', '', $path),
+                );
+            }
+        }
+        foreach ($family->packages as $i => $package) {
+            if (isset($package->body->stall_rpm) && $package->body->stall_rpm->max < $package->body->stall_rpm->min) {
+                $this->errors[] = [
+                    'pointer' => "$at/packages/$i/body/stall_rpm/max",
+                    'detail' => 'The window of stall speeds ends below its start.',
+                ];
+            }
+        }
+    }
+
+    /**
+     * @param  list<\stdClass>  $items
+     * @return array<string, true>
+     */
+    private function unique(array $items, string $key, string $at): array
+    {
+        $seen = [];
+        foreach ($items as $i => $item) {
+            if (isset($seen[$item->{$key}])) {
+                $this->errors[] = ['pointer' => "$at/$i/$key", 'detail' => "\"{$item->{$key}}\" is listed twice."];
+            }
+            $seen[$item->{$key}] = true;
+        }
+
+        return $seen;
+    }
+
+    /** @param  array<string, true>  $known */
+    private function known(string $name, array $known, string $what, string $at): void
+    {
+        if (! isset($known[$name])) {
+            $this->errors[] = ['pointer' => $at, 'detail' => "There is no $what \"$name\" in this pack."];
+        }
+    }
+
+    /** @param  array<string, true>  $parts */
+    private function selective(string $number, string $unit, array $parts, string $at): void
+    {
+        $this->known($number, $parts, 'part', $at);
+        $part = ($this->byNumber ??= array_column($this->pack->parts, null, 'number'))[$number] ?? null;
+        if ($part !== null && (! isset($part->thickness) || ($part->thicknessUnit ?? '') !== $unit)) {
+            $this->errors[] = [
+                'pointer' => $at,
+                'detail' => "The selective part \"$number\" needs a thickness in $unit.",
+            ];
+        }
+    }
+}

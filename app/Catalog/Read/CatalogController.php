@@ -1,0 +1,85 @@
+<?php
+
+namespace App\Catalog\Read;
+
+use App\Catalog\Models\Application;
+use App\Catalog\Models\Family;
+use App\Catalog\Models\FamilySpec;
+use App\Catalog\Models\Variant;
+use Illuminate\Http\JsonResponse;
+use Yard\Core\Calculators;
+
+final class CatalogController
+{
+    public function families(): JsonResponse
+    {
+        return response()->json([
+            'families' => Family::query()
+                ->orderBy('code')
+                ->get()
+                ->map(fn (Family $f) => ['code' => $f->code, 'name' => $f->name, 'topology' => $f->topology]),
+        ]);
+    }
+
+    /** A family with its solved gear train, variants, specifications and their sources. */
+    public function family(string $code): JsonResponse
+    {
+        $family = Family::query()->where('code', $code)->firstOrFail();
+
+        return response()->json([
+            'code' => $family->code,
+            'name' => $family->name,
+            'topology' => $family->topology,
+            'train' => $family->train,
+            'solved' => Calculators::call('geartrain.solve', $family->train),
+            'shiftFeels' => ShiftFeels::of($family),
+            'variants' => Variant::query()
+                ->where('family_id', $family->id)
+                ->orderBy('id')
+                ->get()
+                ->map(
+                    fn (Variant $v) => [
+                        'code' => $v->code,
+                        'name' => $v->name,
+                        'years' => "$v->from_year-$v->to_year",
+                        'coreCharge' => (float) $v->core_charge,
+                    ],
+                ),
+            'specs' => FamilySpec::query()
+                ->where('family_id', $family->id)
+                ->whereIn('kind', ['pack', 'end-play', 'air-check', 'fastener'])
+                ->orderBy('kind')
+                ->orderBy('position')
+                ->get()
+                ->map(
+                    fn (FamilySpec $s) => [
+                        'kind' => $s->kind,
+                        'code' => $s->code,
+                        'name' => $s->name,
+                        'window' => $s->body['window'] ?? null,
+                        'target' => $s->body['target'] ?? null,
+                        'unit' => $s->body['unit'] ?? null,
+                        'torque' => $s->body['torque'] ?? null,
+                        'source' => $s->source,
+                        'edition' => $s->edition,
+                        'confidence' => $s->confidence,
+                    ],
+                ),
+            'applications' => Application::query()
+                ->with(['vehicle', 'variant'])
+                ->whereHas('variant', fn ($q) => $q->where('family_id', $family->id))
+                ->orderBy('id')
+                ->limit(200)
+                ->get()
+                ->map(
+                    fn (Application $a) => [
+                        'variant' => $a->variant->code,
+                        'vehicle' => "{$a->vehicle->maker} {$a->vehicle->model}, {$a->vehicle->engine}",
+                        'years' => "$a->from_year-$a->to_year",
+                        'source' => $a->source,
+                        'confidence' => $a->confidence,
+                    ],
+                ),
+        ]);
+    }
+}

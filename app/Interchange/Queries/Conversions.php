@@ -1,0 +1,124 @@
+<?php
+
+namespace App\Interchange\Queries;
+
+use App\Shop\Models\HouseRule;
+use Illuminate\Support\Facades\DB;
+use Yard\Core\Calculators;
+
+/**
+ * Conversion chains between variants, priced: the cheapest way from each variant to those wanted (interchange.path).
+ */
+final class Conversions
+{
+    /**
+     * Variants that reach one of these by conversions, or that these reach.
+     *
+     * @param  list<int>  $variantIds
+     * @return list<object> conversions with the codes of their variants
+     */
+    public function around(array $variantIds, string $direction): array
+    {
+        [$near, $far] =
+            $direction === 'into' ? ['to_variant_id', 'from_variant_id'] : ['from_variant_id', 'to_variant_id'];
+        if ($variantIds === []) {
+            return [];
+        }
+        $in = implode(',', array_map(intval(...), $variantIds));
+
+        return DB::select(
+            <<<SQL
+            WITH RECURSIVE reached AS (
+                SELECT id FROM variants WHERE id IN ($in) UNION SELECT c.$far FROM conversions c JOIN reached r ON
+                    c.$near = r.id
+            )
+            SELECT c.*,
+            f.code AS from_code,
+            t.code AS to_code FROM conversions c JOIN reached r ON c.$near = r.id JOIN variants f ON f.id =
+                c.from_variant_id JOIN variants t ON t.id = c.to_variant_id ORDER BY c.id
+            SQL
+            ,
+        );
+    }
+
+    /**
+     * @param  list<object>  $conversions  from around()
+     * @param  list<string>  $from  variant codes
+     * @param  list<string>  $to  variant codes
+     * @param  list<string>  $facts  of the vehicle
+     * @return array<string, array<string, mixed>> start => path with its steps written out, or what blocks it
+     */
+    public function paths(array $conversions, array $from, array $to, array $facts): array
+    {
+        if ($from === [] || $to === []) {
+            return [];
+        }
+        $rate = (float) HouseRule::query()->where('code', 'labour-rate')->valueOrFail('choice');
+        $items = array_map(fn (object $c) => json_decode($c->parts, true), $conversions);
+        $prices = DB::table('parts')
+            ->whereIn('number', array_unique(array_column(array_merge(...$items), 'part')))
+            ->get(['number', 'name', 'price'])
+            ->keyBy('number');
+        $nodes = array_fill_keys([...$from, ...$to], true);
+        $steps = $byCode = [];
+        foreach ($conversions as $i => $c) {
+            $nodes += [$c->from_code => true, $c->to_code => true];
+            $parts = array_map(
+                fn (array $p) => [
+                    'part' => $p['part'],
+                    'name' => $prices[$p['part']]->name ?? $p['part'],
+                    'count' => $p['count'],
+                    'price' => (float) ($prices[$p['part']]->price ?? 0),
+                ],
+                $items[$i],
+            );
+            $cost = round(
+                (float) $c->cost + array_sum(array_map(fn (array $p) => $p['count'] * $p['price'], $parts)),
+                2,
+            );
+            $steps[] = [
+                'id' => $c->code,
+                'from' => $c->from_code,
+                'to' => $c->to_code,
+                'cost' => $cost,
+                'hours' => (float) $c->hours,
+                'requires' => json_decode($c->requires),
+                'forbids' => json_decode($c->forbids),
+            ];
+            $byCode[$c->code] = [
+                'code' => $c->code,
+                'name' => $c->name,
+                'from' => $c->from_code,
+                'to' => $c->to_code,
+                'cost' => $cost,
+                'hours' => (float) $c->hours,
+                'parts' => $parts,
+                'steps' => json_decode($c->steps, true),
+                'source' => trim("$c->source, $c->edition", ', '),
+                'confidence' => $c->confidence,
+            ];
+        }
+        $result = Calculators::call('interchange.path', [
+            'nodes' => array_map(fn ($id) => ['id' => (string) $id], array_keys($nodes)),
+            'steps' => $steps,
+            'facts' => $facts,
+            'rate' => $rate,
+            'from' => $from,
+            'to' => $to,
+        ]);
+        $out = [];
+        foreach ($result['paths'] as $path) {
+            if ($path['found']) {
+                $path['steps'] = array_map(fn (string $id) => $byCode[$id], $path['steps']);
+            } else {
+                $path['blockedBy'] = array_map(
+                    fn (array $b) => ['name' => $byCode[$b['step']]['name']] + $b,
+                    $path['blockedBy'],
+                );
+            }
+            $out[$path['from']] = $path;
+        }
+
+        return $out;
+    }
+}

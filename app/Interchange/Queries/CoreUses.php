@@ -1,0 +1,111 @@
+<?php
+
+namespace App\Interchange\Queries;
+
+use App\Catalog\Models\Vehicle;
+use App\Yard\Models\Unit;
+use Illuminate\Support\Facades\DB;
+
+/** What a core can become: the vehicles it serves, as it is or converted, and what such units sold for lately. */
+final class CoreUses
+{
+    private const SHOWN = 120;
+
+    public function __construct(private readonly Conversions $conversions)
+    {
+    }
+
+    /** @return array<string, mixed> */
+    public function of(Unit $unit): array
+    {
+        $variant =
+            $unit->variant ??
+            throw new \App\Kernel\Refusal(
+                "Core $unit->core_tag is not identified yet; what it fits follows from its variant.",
+                409,
+            );
+        $edges = $this->conversions->around([$variant->id], 'out of');
+        $ids = array_values(array_unique([$variant->id, ...array_column($edges, 'to_variant_id')]));
+        $names = DB::table('variants')
+            ->whereIn('id', $ids)
+            ->get(['id', 'code', 'name'])
+            ->keyBy('id');
+        $rows = DB::table('applications AS a')
+            ->join('vehicles AS v', 'v.id', '=', 'a.vehicle_id')
+            ->whereIn('a.variant_id', $ids)
+            ->orderBy('v.maker')
+            ->orderBy('v.model')
+            ->orderBy('a.from_year')
+            ->limit(self::SHOWN)
+            ->get([
+                'v.*',
+                'a.variant_id',
+                'a.from_year AS a_from',
+                'a.to_year AS a_to',
+                'a.source',
+                'a.edition',
+                'a.confidence',
+            ]);
+        // Vehicles with equal facts allow the same conversions: one search for each set of facts.
+        $paths = [];
+        foreach ($rows->groupBy('facts') as $facts => $group) {
+            foreach ($group->pluck('variant_id')->unique() as $goal) {
+                $paths[$facts][$goal] = $this->conversions->paths(
+                    $edges,
+                    [$variant->code],
+                    [$names[$goal]->code],
+                    json_decode((string) $facts, true),
+                )[$variant->code];
+            }
+        }
+
+        return [
+            'coreTag' => $unit->core_tag,
+            'variant' => ['code' => $variant->code, 'name' => $variant->name],
+            'prices' => $names
+                ->map(fn (object $v) => ['variant' => $v->code, 'name' => $v->name] + self::sold((int) $v->id))
+                ->sortByDesc('sold')
+                ->values()
+                ->all(),
+            'serves' => $rows
+                ->map(
+                    fn (object $r) => [
+                        'vehicle' => VehicleSupply::vehicle((new Vehicle())->newFromBuilder((array) $r)),
+                        'variant' => $names[$r->variant_id]->code,
+                        'years' => "$r->a_from-$r->a_to",
+                        'source' => trim("$r->source, $r->edition", ', '),
+                        'confidence' => $r->confidence,
+                        'way' => $paths[$r->facts][$r->variant_id],
+                    ],
+                )
+                ->sortBy(fn (array $s) => $s['way']['found'] ? $s['way']['total'] : INF)
+                ->values()
+                ->all(),
+        ];
+    }
+
+    /**
+     * @return array{sold: int, median: ?float, last: ?float,
+     *     lastOn: ?string} builds of the variant shipped in the last year
+     */
+    private static function sold(int $variantId): array
+    {
+        $rows = DB::table('shipments AS s')
+            ->join('builds AS b', 'b.id', '=', 's.build_id')
+            ->join('units AS u', 'u.id', '=', 'b.unit_id')
+            ->where('u.variant_id', $variantId)
+            ->where('s.shipped_at', '>', now()->subYear())
+            ->orderByDesc('s.shipped_at')
+            ->limit(200)
+            ->get(['b.price', 's.shipped_at']);
+        $prices = $rows->map(fn (object $r) => (float) $r->price)->sort()->values();
+        $n = $prices->count();
+
+        return [
+            'sold' => $n,
+            'median' => $n === 0 ? null : ($prices[intdiv($n - 1, 2)] + $prices[intdiv($n, 2)]) / 2,
+            'last' => $n === 0 ? null : (float) $rows[0]->price,
+            'lastOn' => $n === 0 ? null : substr($rows[0]->shipped_at, 0, 10),
+        ];
+    }
+}

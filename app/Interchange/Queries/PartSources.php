@@ -1,0 +1,231 @@
+<?php
+
+namespace App\Interchange\Queries;
+
+use App\Catalog\Models\Part;
+use Illuminate\Support\Collection;
+use Illuminate\Support\Facades\DB;
+use Yard\Core\Calculators;
+
+/** Where a part can come from: the shelf, a substitute, a kit, an equal part of another family, a core in the yard. */
+final class PartSources
+{
+    private const SHOWN_CORES = 40;
+
+    /** @return array<string, mixed> */
+    public function of(Part $part): array
+    {
+        $links = $this->links($part->id);
+        $chain = Calculators::call('interchange.supersession', ['part' => $part->number, 'links' => $links]);
+        $equal = DB::table('equal_parts AS e')
+            ->join('parts AS a', 'a.id', '=', 'e.part_id')
+            ->join('parts AS b', 'b.id', '=', 'e.equals_part_id')
+            ->where('e.part_id', $part->id)
+            ->orWhere('e.equals_part_id', $part->id)
+            ->get(['a.number AS part', 'b.number AS equals', 'e.note', 'e.source', 'e.edition', 'e.confidence']);
+        $kits = DB::table('kit_items AS k')
+            ->join('parts AS p', 'p.id', '=', 'k.kit_id')
+            ->where('k.part_id', $part->id)
+            ->orderBy('p.number')
+            ->limit(50)
+            ->get(['p.number', 'p.name', 'p.price', 'k.count']);
+        $sets = DB::table('part_set_items AS i')
+            ->join('part_sets AS s', 's.id', '=', 'i.set_id')
+            ->join('part_set_items AS o', 'o.set_id', '=', 's.id')
+            ->join('parts AS p', 'p.id', '=', 'o.part_id')
+            ->where('i.part_id', $part->id)
+            ->orderBy('s.id')
+            ->orderBy('o.position')
+            ->get(['s.name', 's.why', 'p.number', 'p.name AS part'])
+            ->groupBy('name');
+        $fits = DB::table('part_fits AS f')
+            ->join('variants AS v', 'v.id', '=', 'f.variant_id')
+            ->where('f.part_id', $part->id)
+            ->orderBy('v.code')
+            ->limit(200)
+            ->get([
+                'v.id',
+                'v.code',
+                'v.name',
+                'f.from_year',
+                'f.to_year',
+                'f.count',
+                'f.source',
+                'f.edition',
+                'f.confidence',
+            ]);
+        $numbers = array_values(
+            array_unique([
+                $part->number,
+                ...array_column($chain['replacedBy'], 'part'),
+                ...array_column($chain['replaces'], 'part'),
+                ...$equal->pluck('part'),
+                ...$equal->pluck('equals'),
+                ...$kits->pluck('number'),
+                ...$sets->flatten()->pluck('number'),
+            ]),
+        );
+        $stock = $this->stock($numbers);
+        $named = fn (string $number): array => [
+            'number' => $number,
+            'name' => $stock[$number]->name ?? $number,
+            'price' => (float) ($stock[$number]->price ?? 0),
+            'pieces' => (int) ($stock[$number]->pieces ?? 0),
+        ];
+
+        return [
+            'part' => $named($part->number) + [
+                'kind' => $part->kind,
+                'aliases' => $part->aliases,
+                'lots' => DB::table('stock_lots')
+                    ->where('part_id', $part->id)
+                    ->where('quantity', '>', 0)
+                    ->orderBy('received_on')
+                    ->limit(20)
+                    ->get(['lot', 'quantity', 'place', 'supplier'])
+                    ->all(),
+            ],
+            'replacedBy' => array_map(
+                fn (array $r) => $named($r['part']) + ['way' => $r['way']],
+                $chain['replacedBy'],
+            ),
+            'replaces' => array_map(fn (array $r) => $named($r['part']) + ['way' => $r['way']], $chain['replaces']),
+            'current' => $chain['current'],
+            'cycles' => $chain['cycles'],
+            'equal' => $equal
+                ->map(
+                    fn (object $e) => $named($e->part === $part->number ? $e->equals : $e->part) + [
+                        'note' => $e->note,
+                        'source' => trim("$e->source, $e->edition", ', '),
+                        'confidence' => $e->confidence,
+                    ],
+                )
+                ->all(),
+            'kits' => $kits->map(fn (object $k) => ['count' => $k->count] + $named($k->number))->all(),
+            'sets' => $sets
+                ->map(
+                    fn (Collection $rows, string $name) => [
+                        'name' => $name,
+                        'why' => $rows[0]->why,
+                        'parts' => $rows->map(fn (object $r) => $named($r->number))->all(),
+                    ],
+                )
+                ->values()
+                ->all(),
+            'fits' => $fits
+                ->map(
+                    fn (object $f) => [
+                        'variant' => $f->code,
+                        'name' => $f->name,
+                        'years' => "$f->from_year-$f->to_year",
+                        'count' => $f->count,
+                        'source' => trim("$f->source, $f->edition", ', '),
+                        'confidence' => $f->confidence,
+                    ],
+                )
+                ->all(),
+            'cores' => in_array($part->kind, ['hard', 'outside', 'converter'], true)
+                ? $this->cores($part, $fits)
+                : [],
+        ];
+    }
+
+    /** @return list<array{old: string, new: string, bothWays: bool}> every link of the chains this part stands in */
+    private function links(int $partId): array
+    {
+        $rows = DB::select(
+            <<<'SQL'
+            WITH RECURSIVE linked AS (
+                SELECT CAST(? AS UNSIGNED) AS id
+                UNION SELECT s.new_part_id FROM supersessions s JOIN linked l ON s.old_part_id = l.id
+                UNION SELECT s.old_part_id FROM supersessions s JOIN linked l ON s.new_part_id = l.id
+            )
+            SELECT o.number AS old,
+            n.number AS new,
+            s.both_ways FROM supersessions s JOIN linked l ON l.id = s.old_part_id JOIN parts o ON o.id =
+                s.old_part_id JOIN parts n ON n.id = s.new_part_id
+            SQL
+            ,
+            [$partId],
+        );
+
+        return array_map(
+            fn (object $r) => ['old' => $r->old, 'new' => $r->new, 'bothWays' => (bool) $r->both_ways],
+            $rows,
+        );
+    }
+
+    /**
+     * @param  list<string>  $numbers
+     * @return Collection<string, object>
+     */
+    private function stock(array $numbers): Collection
+    {
+        return DB::table('parts AS p')
+            ->leftJoin('stock_lots AS l', 'l.part_id', '=', 'p.id')
+            ->whereIn('p.number', $numbers)
+            ->groupBy('p.id')
+            ->get(['p.number', 'p.name', 'p.price', DB::raw('COALESCE(SUM(l.quantity), 0) AS pieces')])
+            ->keyBy('number');
+    }
+
+    /**
+     * Cores not built yet whose variant carries the part and where nothing says it is missing or lost; what teardown
+     * found sound first, parts donors before cores worth building.
+     *
+     * @param  Collection<int, object>  $fits
+     * @return list<array<string, mixed>>
+     */
+    private function cores(Part $part, Collection $fits): array
+    {
+        $rows = DB::table('units AS u')
+            ->join('variants AS v', 'v.id', '=', 'u.variant_id')
+            ->leftJoin(
+                'specs AS s',
+                fn ($j) => $j
+                    ->on('s.family_id', '=', 'u.family_id')
+                    ->where('s.kind', 'finding')
+                    ->whereRaw("JSON_VALUE(s.body, '$.part') = ?", [$part->number]),
+            )
+            ->leftJoin(
+                'findings AS f',
+                fn ($j) => $j->on('f.unit_id', '=', 'u.id')->on('f.part', '=', 's.code')->where('f.generation', 1),
+            )
+            ->whereIn('u.variant_id', $fits->pluck('id'))
+            ->whereIn('u.station', ['identify', 'desk', 'teardown'])
+            ->where('u.ownership', 'exchange')
+            ->whereRaw(
+                "NOT JSON_CONTAINS(u.missing, JSON_OBJECT('part', ?)) ".
+                    "AND NOT JSON_CONTAINS(u.failed_hard,
+                    JSON_OBJECT('part', ?))",
+                [$part->number, $part->number],
+            )
+            ->where(fn ($w) => $w->whereNull('f.disposition')->orWhereNotIn('f.disposition', ['scrap', 'replace']))
+            ->orderByRaw("f.disposition IS NULL, FIELD(u.grade, 'D', 'C', 'B', 'A'), u.id")
+            ->limit(self::SHOWN_CORES)
+            ->get([
+                'u.core_tag',
+                'v.code',
+                'u.station',
+                'u.grade',
+                'u.rack',
+                'u.clues',
+                'f.disposition',
+                'f.condition',
+            ]);
+
+        return $rows
+            ->map(
+                fn (object $r) => [
+                    'coreTag' => $r->core_tag,
+                    'variant' => $r->code,
+                    'station' => $r->station,
+                    'grade' => $r->grade,
+                    'rack' => $r->rack,
+                    'history' => json_decode($r->clues, true)['prior-service'] ?? null,
+                    'seen' => $r->disposition === null ? null : "$r->condition, $r->disposition",
+                ],
+            )
+            ->all();
+    }
+}

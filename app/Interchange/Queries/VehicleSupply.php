@@ -1,0 +1,160 @@
+<?php
+
+namespace App\Interchange\Queries;
+
+use App\Catalog\Models\Vehicle;
+use Illuminate\Support\Collection;
+use Illuminate\Support\Facades\DB;
+
+/**
+ * What in the house serves a vehicle: units on the shelf, in build and cores in the yard, the cheapest conversion
+ * first.
+ */
+final class VehicleSupply
+{
+    private const SHOWN = 40;
+
+    /** How near a unit is to leaving the house. */
+    private const PLACES = [
+        'dispatch' => 'shelf',
+        'cell' => 'build',
+        'bench' => 'build',
+        'teardown' => 'core',
+        'desk' => 'core',
+        'identify' => 'core',
+    ];
+
+    public function __construct(private readonly Conversions $conversions)
+    {
+    }
+
+    /** @return array<string, mixed> */
+    public function of(Vehicle $vehicle, ?int $year): array
+    {
+        $applications = DB::table('applications AS a')
+            ->join('variants AS v', 'v.id', '=', 'a.variant_id')
+            ->where('a.vehicle_id', $vehicle->id)
+            ->when($year !== null, fn ($q) => $q->where('a.from_year', '<=', $year)->where('a.to_year', '>=', $year))
+            ->orderBy('a.from_year')
+            ->get(['v.id', 'v.code', 'v.name', 'a.from_year', 'a.to_year', 'a.source', 'a.edition', 'a.confidence']);
+        $goals = $applications->unique('id');
+        $edges = $this->conversions->around($goals->pluck('id')->all(), 'into');
+        $ids = array_values(
+            array_unique([...$goals->pluck('id')->all(), ...array_column($edges, 'from_variant_id')]),
+        );
+        $names = DB::table('variants')
+            ->whereIn('id', $ids)
+            ->get(['id', 'code', 'name'])
+            ->keyBy('id');
+        $paths = $this->conversions->paths(
+            $edges,
+            $names->pluck('code')->all(),
+            $goals->pluck('code')->all(),
+            json_decode((string) $vehicle->getRawOriginal('facts'), true),
+        );
+        $units = $this->units($ids, $paths, $names);
+
+        return [
+            'vehicle' => self::vehicle($vehicle),
+            'year' => $year,
+            'fits' => $applications
+                ->map(
+                    fn (object $a) => [
+                        'variant' => $a->code,
+                        'name' => $a->name,
+                        'years' => "$a->from_year-$a->to_year",
+                        'source' => trim("$a->source, $a->edition", ', '),
+                        'confidence' => $a->confidence,
+                    ],
+                )
+                ->all(),
+            'units' => $units['found'],
+            'more' => $units['more'],
+            'ways' => $names
+                ->map(fn (object $v) => ['variant' => $v->code, 'name' => $v->name] + $paths[$v->code])
+                ->sortBy(fn (array $w) => $w['found'] ? $w['total'] : INF)
+                ->values()
+                ->all(),
+        ];
+    }
+
+    /** @return array<string, mixed> */
+    public static function vehicle(Vehicle $v): array
+    {
+        return [
+            'code' => $v->code,
+            'name' => "$v->maker $v->model",
+            'engine' => $v->engine,
+            'drive' => $v->drive,
+            'steering' => $v->steering,
+            'years' => "$v->from_year-$v->to_year",
+        ];
+    }
+
+    /**
+     * @param  list<int>  $variantIds
+     * @param  array<string, array<string, mixed>>  $paths
+     * @param  Collection<int, object>  $names
+     * @return array{found: list<array<string, mixed>>, more: bool}
+     */
+    private function units(array $variantIds, array $paths, Collection $names): array
+    {
+        $open = array_values(array_filter($variantIds, fn (int $id) => $paths[$names[$id]->code]['found']));
+        // The cheapest conversions first, so that a long list is cut at its dear end.
+        usort($open, fn (int $a, int $b) => $paths[$names[$a]->code]['total'] <=> $paths[$names[$b]->code]['total']);
+        if ($open === []) {
+            return ['found' => [], 'more' => false];
+        }
+        $rows = DB::table('units AS u')
+            ->leftJoin('builds AS b', 'b.id', '=', 'u.current_build_id')
+            ->leftJoin('customers AS c', 'c.id', '=', 'b.customer_id')
+            ->whereIn('u.variant_id', $open)
+            ->whereIn('u.station', array_keys(self::PLACES))
+            ->where('u.ownership', 'exchange')
+            ->orderByRaw(
+                'FIELD(u.variant_id, '.implode(',', $open).'), FIELD(u.station, ?, ?, ?, ?, ?, ?), u.id',
+                array_keys(self::PLACES),
+            )
+            ->limit(self::SHOWN + 1)
+            ->get([
+                'u.core_tag',
+                'u.variant_id',
+                'u.station',
+                'u.rack',
+                'u.grade',
+                'b.serial',
+                'c.name AS customer',
+                DB::raw('EXISTS (SELECT 1 FROM holds h WHERE h.unit_id = u.id AND h.lifted_at IS NULL) AS held'),
+            ]);
+
+        return [
+            'more' => $rows->count() > self::SHOWN,
+            'found' => $rows
+                ->take(self::SHOWN)
+                ->map(
+                    fn (object $u) => [
+                        'coreTag' => $u->core_tag,
+                        'serial' => $u->serial,
+                        'variant' => $names[$u->variant_id]->code,
+                        'place' => self::PLACES[$u->station],
+                        'station' => $u->station,
+                        'rack' => $u->rack,
+                        'grade' => $u->grade,
+                        'promisedTo' => $u->customer,
+                        'held' => (bool) $u->held,
+                        'total' => $paths[$names[$u->variant_id]->code]['total'],
+                        'hours' => $paths[$names[$u->variant_id]->code]['hours'],
+                        'to' => $paths[$names[$u->variant_id]->code]['to'],
+                        'steps' => count($paths[$names[$u->variant_id]->code]['steps']),
+                    ],
+                )
+                ->sortBy([
+                    fn (array $a, array $b) => $a['total'] <=> $b['total'],
+                    fn (array $a, array $b) => array_search($a['station'], array_keys(self::PLACES), true) <=>
+                        array_search($b['station'], array_keys(self::PLACES), true),
+                ])
+                ->values()
+                ->all(),
+        ];
+    }
+}

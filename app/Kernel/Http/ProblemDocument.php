@@ -1,0 +1,130 @@
+<?php
+
+namespace App\Kernel\Http;
+
+use App\Catalog\Exchange\BadPack;
+use App\Kernel\Refusal;
+use Illuminate\Auth\Access\AuthorizationException;
+use Illuminate\Auth\AuthenticationException;
+use Illuminate\Database\Eloquent\ModelNotFoundException;
+use Illuminate\Database\QueryException;
+use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Request;
+use Illuminate\Session\TokenMismatchException;
+use Illuminate\Validation\ValidationException;
+use Symfony\Component\HttpKernel\Exception\HttpExceptionInterface;
+use Yard\Core\BadInput;
+
+/** Every error of the API as a problem document (RFC 9457), with one sentence and the JSON pointer of the field. */
+final class ProblemDocument
+{
+    public static function from(\Throwable $e, Request $request): JsonResponse
+    {
+        if ($e instanceof HttpExceptionInterface && $e->getPrevious() !== null) {
+            $e =
+                $e->getPrevious() instanceof ModelNotFoundException ||
+                $e->getPrevious() instanceof TokenMismatchException ||
+                $e->getPrevious() instanceof AuthorizationException
+                    ? $e->getPrevious()
+                    : $e;
+        }
+        [$status, $title, $detail, $more] = match (true) {
+            $e instanceof Refusal => [
+                $e->status,
+                $e->status === 409 ? 'Changed meanwhile' : 'Not accepted',
+                $e->getMessage(),
+                ['errors' => $e->errors] + $e->more,
+            ],
+            $e instanceof BadInput => [
+                422,
+                'Not accepted',
+                $e->getMessage(),
+                ['code' => $e->errorCode, 'errors' => [['pointer' => $e->path, 'detail' => $e->getMessage()]]],
+            ],
+            $e instanceof ValidationException => [
+                422,
+                'Not accepted',
+                array_values($e->errors())[0][0] ?? 'Please check the fields.',
+                ['errors' => self::fields($e)],
+            ],
+            $e instanceof BadPack => [422, 'Not accepted', $e->errors[0]['detail'], ['errors' => $e->errors]],
+            $e instanceof AuthenticationException => [401, 'Not signed in', 'Scan or type your badge first.', []],
+            $e instanceof AuthorizationException => [
+                403,
+                'Not allowed',
+                'Your badge does not allow this. Ask the shop manager.',
+                [],
+            ],
+            $e instanceof ModelNotFoundException => [404, 'Not found', 'There is nothing under this number.', []],
+            $e instanceof TokenMismatchException => [
+                419,
+                'Session ended',
+                'The session has ended; sign in again. What you typed stays on the screen.',
+                [],
+            ],
+            $e instanceof QueryException => self::database($e),
+            $e instanceof HttpExceptionInterface => [
+                $e->getStatusCode(),
+                'Not possible',
+                match ($e->getStatusCode()) {
+                    404 => 'There is nothing at this address.',
+                    405 => 'This address does not take such a request.',
+                    413 => 'The file is larger than 24 MB.',
+                    default => $e->getMessage() ?: 'The request was refused.',
+                },
+                [],
+            ],
+            default => [
+                500,
+                'Fault of the program',
+                'Something went wrong in the program; nothing was stored. It has been noted in the log.',
+                [],
+            ],
+        };
+
+        return response()->json(
+            ['type' => 'about:blank', 'title' => $title, 'status' => $status, 'detail' => $detail] + $more,
+            $status,
+            ['Content-Type' => 'application/problem+json'],
+            JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES,
+        );
+    }
+
+    /** @return list<array{pointer: string, detail: string}> */
+    private static function fields(ValidationException $e): array
+    {
+        $out = [];
+        foreach ($e->errors() as $field => $messages) {
+            $out[] = ['pointer' => '/'.str_replace('.', '/', $field), 'detail' => $messages[0]];
+        }
+
+        return $out;
+    }
+
+    /** @return array{int, string, string, array<string, mixed>} */
+    private static function database(QueryException $e): array
+    {
+        return match ($e->errorInfo[1] ?? 0) {
+            1062 => [409, 'Already there', 'There is already a record with this number.', []],
+            1264, 1406, 1366, 4025 => [
+                422,
+                'Not accepted',
+                'A value is outside what can be stored; check the numbers.',
+                [],
+            ],
+            1205, 1213 => [409, 'Busy', 'Somebody else was writing the same record; please try again.', []],
+            2002, 2006, 2013 => [
+                503,
+                'Database away',
+                'The database does not answer; what you typed is still here, try again in a moment.',
+                [],
+            ],
+            default => [
+                500,
+                'Fault of the program',
+                'Something went wrong in the program; nothing was stored. It has been noted in the log.',
+                [],
+            ],
+        };
+    }
+}

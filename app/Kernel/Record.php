@@ -1,0 +1,45 @@
+<?php
+
+namespace App\Kernel;
+
+use Illuminate\Database\Eloquent\Model;
+
+/** A row of the yard's tables: written whole by its action, without time stamps of the framework. */
+abstract class Record extends Model
+{
+    protected $guarded = [];
+
+    public $timestamps = false;
+
+    /** @var list<string>|null what the framework's own traits ask for with each new record */
+    private static ?array $initializers = null;
+
+    /** @var array<string, array{mixed, mixed}> column => raw value, decoded value */
+    private array $decodedJson = [];
+
+    /**
+     * Records have no traits, observers or scopes of their own, so what is found for one holds for all. The framework
+     * would look through every method of every class again in each request.
+     */
+    protected static function bootTraits(): void
+    {
+        if (self::$initializers === null) {
+            parent::bootTraits();
+            self::$initializers = static::$traitInitializers[static::class];
+        }
+        static::$traitInitializers[static::class] = self::$initializers;
+    }
+
+    /** Eloquent decodes a JSON column at every access; a frozen specification is read dozens of times a request. */
+    protected function castAttribute($key, $value)
+    {
+        if (($this->casts[$key] ?? null) !== 'array') {
+            return parent::castAttribute($key, $value);
+        }
+        if (! isset($this->decodedJson[$key]) || $this->decodedJson[$key][0] !== $value) {
+            $this->decodedJson[$key] = [$value, parent::castAttribute($key, $value)];
+        }
+
+        return $this->decodedJson[$key][1];
+    }
+}

@@ -1,0 +1,36 @@
+<?php
+
+namespace App\Kernel;
+
+use Yard\Core\BadInput;
+use Yard\Core\Calculators;
+use Yard\Core\Units\Unit as MeasureUnit;
+
+/** A value with the unit it was typed in: 0.024 in comes back as 0.024 in. */
+final class TypedQuantity
+{
+    private function __construct(
+        public readonly float $value,
+        public readonly string $unit,
+        public readonly float $si,
+        public readonly string $typed,
+    ) {
+    }
+
+    /** @throws Refusal at the field when the text is no quantity of this kind */
+    public static function parse(string $text, string $kind, string $default, string $pointer): self
+    {
+        try {
+            $read = Calculators::call('units.parse', ['text' => $text, 'kind' => $kind, 'default' => $default]);
+        } catch (BadInput $e) {
+            throw Refusal::at($pointer, $e->getMessage());
+        }
+
+        return new self($read['value'], $read['unit'], $read['si'], trim($text));
+    }
+
+    public function in(string $unit): float
+    {
+        return round(MeasureUnit::of($this->unit)->convert($this->value, MeasureUnit::of($unit)), 9);
+    }
+}

@@ -1,0 +1,90 @@
+<?php
+
+namespace App\Stations\Assembly\Actions;
+
+use App\Kernel\Ledger\Ledger;
+use App\Kernel\Refusal;
+use App\Shop\Models\Person;
+use App\Stations\Assembly\Models\PackFit;
+use App\Stations\Assembly\Queries\FitProposal;
+use App\Stock\Actions\IssueParts;
+use App\Yard\Gatekeeper;
+use App\Yard\Models\Build;
+use Yard\Core\Units\Unit as MeasureUnit;
+
+/** The builder takes one of the proposals: the parts leave the shelf and the predicted clearance is kept. */
+final class FitPack
+{
+    public function __construct(
+        private readonly Ledger $ledger,
+        private readonly FitProposal $propose,
+        private readonly IssueParts $stock,
+    ) {
+    }
+
+    /** @param  list<array{slot: string, part: string, count: int}>  $picks */
+    public function fit(
+        Build $build,
+        string $place,
+        string $reading,
+        ?string $trialWasher,
+        array $picks,
+        Person $by,
+    ): PackFit {
+        $unit = $build->unit;
+        Gatekeeper::at($unit, 'bench');
+        Gatekeeper::noHold($unit);
+        $proposal = $this->propose->propose($build, $place, $reading, $trialWasher);
+        $choices = [
+            ...isset($proposal['result']['best']) ? [$proposal['result']['best']] : [],
+            ...$proposal['result']['alternatives'],
+        ];
+        $key = fn (array $list) => collect($list)
+            ->map(fn (array $p) => "{$p['slot']}|{$p['part']}|{$p['count']}")
+            ->sort()
+            ->values()
+            ->all();
+        $choice = null;
+        foreach ($choices as $candidate) {
+            $choice ??= $key($candidate['picks']) === $key($picks) ? $candidate : null;
+        }
+        if ($choice === null) {
+            throw Refusal::at(
+                '/picks',
+                'These parts do not bring the clearance into its window with what is on the shelf now. Take one of the '
+                    .'proposals.',
+            );
+        }
+        PackFit::query()
+            ->where('build_id', $build->id)
+            ->where('pack', $place)
+            ->whereNull('undone_at')
+            ->update(['undone_at' => now()]);
+        $this->stock->takeBack($build, $place);
+        $this->stock->issue(
+            $build,
+            $place,
+            array_map(fn (array $p) => ['part' => $p['part'], 'count' => $p['count']], $choice['picks']),
+            $by,
+        );
+        $fit = PackFit::create([
+            'build_id' => $build->id,
+            'pack' => $place,
+            'depth' => MeasureUnit::of($proposal['unit'])->toSi($proposal['depth']),
+            'unit' => $proposal['unit'],
+            'picks' => $choice['picks'],
+            'predicted' => $choice['clearance'],
+            'fitted_by' => $by->id,
+            'fitted_at' => now(),
+        ]);
+        $this->ledger->onUnit($unit, 'pack.fitted', [
+            'place' => $place,
+            'reading' => $reading,
+            'picks' => $choice['picks'],
+            'predicted' => $choice['clearance'],
+            'unit' => $proposal['unit'],
+        ]);
+
+        return $fit;
+    }
+}

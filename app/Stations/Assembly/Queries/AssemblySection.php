@@ -1,0 +1,173 @@
+<?php
+
+namespace App\Stations\Assembly\Queries;
+
+use App\Shop\Models\Gauge;
+use App\Shop\Queries\PeopleNames;
+use App\Stations\Assembly\Actions\SignOffBuild;
+use App\Stations\Assembly\Models\Measurement;
+use App\Stations\Assembly\Models\SignOff;
+use App\Stations\Teardown\Queries\TeardownSection;
+use App\Stock\Models\InstalledPart;
+use App\Yard\Contracts\Section;
+use App\Yard\Models\Unit;
+use Yard\Core\Calculators;
+
+final class AssemblySection implements Section
+{
+    /** @var array<int, string> */
+    private array $gauges = [];
+
+    public function __construct(private readonly SignOffBuild $signOff, private readonly PeopleNames $names)
+    {
+    }
+
+    public function key(): string
+    {
+        return 'assembly';
+    }
+
+    public function has(Unit $unit): bool
+    {
+        return $unit->currentBuild?->serial !== null;
+    }
+
+    public function of(Unit $unit): ?array
+    {
+        $build = $unit->currentBuild;
+        if ($build === null || $build->spec === null) {
+            return null;
+        }
+        $record = AssemblyRecord::of($build);
+        [$fits, $gauges, $today] = [$record->fits, $record->gauges->values(), now()->format('Y-m-d')];
+        $this->gauges = $gauges->pluck('name', 'id')->all();
+        $place = fn (string $kind, array $row) => [
+            'code' => $row['code'],
+            'name' => $row['name'],
+            'kind' => $kind,
+            'unit' => $row['unit'],
+            'window' => $row['window'],
+            'target' => $row['target'] ?? null,
+            'source' => $row['source'],
+            'confidence' => $row['confidence'],
+            'how' => $row['depth']['how'] ?? ($row['how'] ?? ($row['regulated'] ?? '')),
+            'note' => $row['order'] ?? ($row['note'] ?? ''),
+            'nominalDepth' => $row['depth']['nominal'] ?? null,
+            'house' => $row['house'] ?? [],
+            'forOptions' => $row['forOptions'] ?? [],
+            'trialWasher' => $row['fitted'] ?? null,
+            'fixed' => $row['fixed'] ?? [],
+            'tooTight' => $row['tooTight'] ?? null,
+            'tooLoose' => $row['tooLoose'] ?? null,
+            'fit' => isset($fits[$row['code']]) && $kind !== 'air-check'
+                    ? [
+                        'picks' => $fits[$row['code']]->picks,
+                        'predicted' => (float) $fits[$row['code']]->predicted,
+                        'by' => $this->names->of($fits[$row['code']]->fitted_by),
+                        'at' => $fits[$row['code']]->fitted_at->toIso8601ZuluString(),
+                    ]
+                    : null,
+            'readings' => array_map($this->reading(...), $record->readings[$kind][$row['code']] ?? []),
+        ];
+
+        return [
+            'serial' => $build->serial,
+            'steps' => TeardownSection::steps(
+                array_column($build->spec['assembly'], null, 'code'),
+                $record->marks,
+                $this->names,
+            ),
+            'places' => [
+                ...array_map(fn ($r) => $place('pack', $r), $build->spec['packs']),
+                ...array_map(fn ($r) => $place('end-play', $r), $build->spec['endPlays']),
+                ...array_map(fn ($r) => $place('air-check', $r), $build->spec['airChecks']),
+            ],
+            'fasteners' => array_map(
+                fn (array $f) => $this->fastener($f, $record->readings['torque'][$f['code']] ?? []),
+                $build->spec['fasteners'],
+            ),
+            'gauges' => $gauges
+                ->map(
+                    fn (Gauge $g) => [
+                        'code' => $g->code,
+                        'name' => $g->name,
+                        'kind' => $g->kind,
+                        'unit' => $g->unit,
+                        'min' => (float) $g->range_min,
+                        'max' => (float) $g->range_max,
+                        'calibratedUntil' => $g->calibrated_until,
+                        'overdue' => $g->calibrated_until < $today,
+                    ],
+                )
+                ->all(),
+            'installed' => InstalledPart::inBuild($build->id),
+            'blockers' => $unit->station === 'bench' ? $this->signOff->reasonsAgainst($build, $record) : [],
+            'signOffs' => SignOff::query()
+                ->where('build_id', $build->id)
+                ->orderBy('id')
+                ->get()
+                ->map(
+                    fn (SignOff $s) => [
+                        'what' => $s->what,
+                        'loop' => $s->loop_no,
+                        'by' => $this->names->of($s->signed_by),
+                        'at' => $s->signed_at->toIso8601ZuluString(),
+                    ],
+                )
+                ->all(),
+        ];
+    }
+
+    /** @return array<string, mixed> */
+    private function reading(Measurement $m): array
+    {
+        return [
+            'value' => (float) $m->value,
+            'unit' => $m->unit,
+            'typed' => $m->typed,
+            'inside' => $m->inside,
+            'gauge' => $this->gauges[$m->gauge_id] ?? null,
+            'note' => $m->note,
+            'by' => $this->names->of($m->measured_by),
+            'at' => $m->measured_at->toIso8601ZuluString(),
+        ];
+    }
+
+    /**
+     * @param  array<string, mixed>  $f
+     * @param  list<Measurement>  $readings
+     * @return array<string, mixed>
+     */
+    private function fastener(array $f, array $readings): array
+    {
+        $parsed = Calculators::call('units.parse', ['text' => $f['torque'], 'kind' => 'torque']);
+        $ceiling = Calculators::call('fastener.torque', [
+            'thread' => $f['thread'],
+            'grade' => $f['grade'],
+            'k' => 0.2,
+            'preloadFraction' => 0.75,
+        ]);
+
+        return array_intersect_key(
+            $f,
+            array_flip([
+                'code',
+                'name',
+                'thread',
+                'grade',
+                'count',
+                'torque',
+                'into',
+                'pattern',
+                'note',
+                'source',
+                'confidence',
+                'house',
+            ]),
+        ) + [
+            'torqueNm' => $parsed['si'],
+            'boltCeilingNm' => $ceiling['torque_nm'],
+            'readings' => array_map($this->reading(...), $readings),
+        ];
+    }
+}

@@ -1,0 +1,53 @@
+<?php
+
+namespace App\Stations\Assembly\Queries;
+
+use App\Shop\Queries\PeopleNames;
+use App\Stations\Assembly\Models\Measurement;
+use App\Yard\Models\Build;
+
+/** The latest reading of everything that was measured on a build. */
+final class BuiltNumbers
+{
+    public function __construct(private readonly PeopleNames $names)
+    {
+    }
+
+    /**
+     * @return list<array{kind: string, code: string, name: string, value: float, unit: string, min: ?float,
+     *     max: ?float, inside: bool, by: string, at: string}>
+     */
+    public function of(Build $build): array
+    {
+        $names = [];
+        foreach (
+            ['packs' => 'pack', 'endPlays' => 'end-play', 'airChecks' => 'air-check', 'fasteners' => 'torque'] as $list => $kind
+        ) {
+            foreach ($build->spec[$list] ?? [] as $row) {
+                $names["$kind:{$row['code']}"] = $row['name'];
+            }
+        }
+
+        return Measurement::query()
+            ->where('build_id', $build->id)
+            ->orderBy('id')
+            ->get()
+            ->keyBy(fn (Measurement $m) => "$m->kind:$m->code")
+            ->map(
+                fn (Measurement $m, string $key) => [
+                    'kind' => $m->kind,
+                    'code' => $m->code,
+                    'name' => $names[$key] ?? $m->code,
+                    'value' => (float) $m->value,
+                    'unit' => $m->unit,
+                    'min' => $m->window_min === null ? null : (float) $m->window_min,
+                    'max' => $m->window_max === null ? null : (float) $m->window_max,
+                    'inside' => $m->inside,
+                    'by' => (string) $this->names->of($m->measured_by),
+                    'at' => $m->measured_at->toIso8601ZuluString(),
+                ],
+            )
+            ->values()
+            ->all();
+    }
+}

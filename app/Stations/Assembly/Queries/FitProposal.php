@@ -1,0 +1,163 @@
+<?php
+
+namespace App\Stations\Assembly\Queries;
+
+use App\Kernel\Refusal;
+use App\Kernel\TypedQuantity;
+use App\Stations\Assembly\Models\PackFit;
+use App\Stock\Actions\IssueParts;
+use App\Yard\Models\Build;
+use Yard\Core\Calculators;
+
+/** Which selective parts from the shelf bring a pack or an end play into its window: fit.stack on today's stock. */
+final class FitProposal
+{
+    /**
+     * @param  string  $place  code of a pack, or of an end play
+     * @param  string  $reading  pack: groove depth; end play: play measured with the washer fitted for trial
+     * @param  ?string  $trialWasher  end play: thickness of the washer fitted for trial
+     * @return array<string, mixed> unit, depth, window, result of fit.stack, and the stack for drawing
+     */
+    public function propose(Build $build, string $place, string $reading, ?string $trialWasher = null): array
+    {
+        foreach ($build->spec['packs'] as $pack) {
+            if ($pack['code'] === $place) {
+                $depth = TypedQuantity::parse($reading, 'length', $pack['unit'], '/reading');
+                $value = $depth->in($pack['unit']);
+                [$nominal, $tolerance] = [$pack['depth']['nominal'], $pack['depth']['tolerance']];
+                if (abs($value - $nominal) > 4 * $tolerance) {
+                    throw Refusal::at(
+                        '/reading',
+                        "A depth of $value {$pack['unit']} cannot be right here: the drum has about $nominal. Measure "
+                            .'again.',
+                    );
+                }
+
+                return [
+                    'place' => $place,
+                    'name' => $pack['name'],
+                    'unit' => $pack['unit'],
+                    'depth' => $value,
+                    'typed' => $depth->typed,
+                    'fixed' => $pack['fixed'],
+                    'window' => $pack['window'],
+                    'target' => $pack['target'],
+                    'source' => $pack['source'],
+                    'confidence' => $pack['confidence'],
+                ] +
+                    $this->solve(
+                        $pack['unit'],
+                        $value,
+                        $pack['fixed'],
+                        $pack['slots'],
+                        $pack['window'],
+                        $pack['target'],
+                        $build,
+                        $place,
+                    );
+            }
+        }
+        foreach ($build->spec['endPlays'] as $play) {
+            if ($play['code'] === $place) {
+                $measured = TypedQuantity::parse($reading, 'length', $play['unit'], '/reading')->in($play['unit']);
+                $fitted =
+                    $trialWasher === null || $trialWasher === ''
+                        ? (float) $play['fitted']
+                        : TypedQuantity::parse($trialWasher, 'length', $play['unit'], '/trialWasher')->in(
+                            $play['unit'],
+                        );
+                $space = round($measured + $fitted, 6);
+
+                return [
+                    'place' => $place,
+                    'name' => $play['name'],
+                    'unit' => $play['unit'],
+                    'depth' => $space,
+                    'typed' => $reading,
+                    'fixed' => [],
+                    'window' => $play['window'],
+                    'target' => $play['target'],
+                    'source' => $play['source'],
+                    'confidence' => $play['confidence'],
+                    'measured' => $measured,
+                    'fitted' => $fitted,
+                    'needed' => round($space - $play['target'], 6),
+                ] +
+                    $this->solve(
+                        $play['unit'],
+                        $space,
+                        [],
+                        [['name' => 'washer', 'pick' => 1, 'options' => $play['options']]],
+                        $play['window'],
+                        $play['target'],
+                        $build,
+                        $place,
+                    );
+            }
+        }
+        throw new Refusal("There is no pack or end play \"$place\" in this build.", 404);
+    }
+
+    /**
+     * @param  list<array<string, mixed>>  $fixed
+     * @param  list<array<string, mixed>>  $slots
+     * @param  array{min: float, max: float}  $window
+     * @return array<string, mixed>
+     */
+    private function solve(
+        string $unit,
+        float $depth,
+        array $fixed,
+        array $slots,
+        array $window,
+        float $target,
+        Build $build,
+        string $place,
+    ): array {
+        $shelf = IssueParts::onShelf(
+            array_merge([], ...array_map(fn (array $s) => array_column($s['options'], 'part'), $slots)),
+        );
+        $held = PackFit::query()
+            ->where('build_id', $build->id)
+            ->where('pack', $place)
+            ->whereNull('undone_at')
+            ->first();
+        foreach ($held->picks ?? [] as $pick) {
+            // what this place holds already may stay
+            $shelf[$pick['part']] = ($shelf[$pick['part']] ?? 0) + $pick['count'];
+        }
+        $slots = array_map(
+            fn (array $s) => [
+                'name' => $s['name'],
+                'pick' => $s['pick'],
+                'options' => array_map(
+                    fn (array $o) => [
+                        'part' => $o['part'],
+                        'thickness' => $o['thickness'],
+                        'cost' => $o['cost'],
+                        'stock' => $shelf[$o['part']] ?? 0,
+                    ],
+                    $s['options'],
+                ),
+            ],
+            $slots,
+        );
+        $input = [
+            'unit' => $unit,
+            'depth' => $depth,
+            'fixed' => array_map(
+                fn (array $f) => ['name' => $f['name'], 'thickness' => $f['thickness'], 'count' => $f['count']],
+                $fixed,
+            ),
+            'slots' => $slots,
+            'window' => $window,
+            'target' => $target,
+        ];
+
+        return [
+            'slots' => $slots,
+            'result' => Calculators::call('fit.stack', $input),
+            'working' => ['calculator' => 'fit.stack', 'input' => $input],
+        ];
+    }
+}

@@ -1,0 +1,79 @@
+<?php
+
+namespace App\Stations\Dispatch\Actions;
+
+use App\Kernel\Ledger\Ledger;
+use App\Kernel\Refusal;
+use App\Kernel\TypedQuantity;
+use App\Shop\Models\Person;
+use App\Stations\Dispatch\Models\Commissioning;
+use App\Yard\Gatekeeper;
+use App\Yard\Models\Build;
+use Yard\Core\Calculators;
+
+/** What the installer did: the warranty starts when it is on file. */
+final class RecordCommissioning
+{
+    public const ITEMS = [
+        'cooler' => 'Cooler flushed or exchanged',
+        'level' => 'Level checked hot',
+        'codes' => 'Codes cleared',
+        'range-switch' => 'Range switch aligned',
+        'relearn' => 'Adaptation or relearn done',
+        'road-test' => 'Road test',
+    ];
+
+    public function __construct(private readonly Ledger $ledger)
+    {
+    }
+
+    /** @param  array<string, mixed>  $in */
+    public function record(Build $build, array $in, Person $by): Commissioning
+    {
+        $unit = $build->unit;
+        Gatekeeper::at($unit, 'field', 'returns');
+        $c = $build->spec['converter'];
+        $depth = Calculators::call('converter.depth', [
+            'unit' => $c['unit'],
+            'converterDepth' => TypedQuantity::parse(
+                $in['converterDepth'],
+                'length',
+                $c['unit'],
+                '/converterDepth',
+            )->in($c['unit']),
+            'flexplateDepth' => TypedQuantity::parse(
+                $in['flexplateDepth'],
+                'length',
+                $c['unit'],
+                '/flexplateDepth',
+            )->in($c['unit']),
+            'minPull' => $c['minPull'],
+            'maxPull' => $c['maxPull'],
+        ]);
+        if (Commissioning::query()->where('build_id', $build->id)->exists()) {
+            throw new Refusal('The commissioning of this unit is already on file.', 409);
+        }
+        $commissioning = Commissioning::create([
+            'build_id' => $build->id,
+            'installed_on' => $in['installedOn'],
+            'odometer_km' => (int) round(
+                TypedQuantity::parse($in['odometer'], 'length', 'km', '/odometer')->si / 1000,
+            ),
+            'items' => $in['items'],
+            'depth' => $depth + [
+                'converterDepth' => $in['converterDepth'],
+                'flexplateDepth' => $in['flexplateDepth'],
+            ],
+            'installer' => $in['installer'],
+            'recorded_by' => $by->id,
+            'recorded_at' => now(),
+        ]);
+        $this->ledger->onUnit(
+            $unit,
+            'unit.commissioned',
+            $in + ['pull' => $depth['pull'], 'seated' => $depth['seated']],
+        );
+
+        return $commissioning;
+    }
+}

@@ -1,0 +1,81 @@
+<?php
+
+namespace App\Stations\Dispatch\Actions;
+
+use App\Kernel\Ledger\Ledger;
+use App\Kernel\Refusal;
+use App\Money\Actions\OweCore;
+use App\Shop\Models\Customer;
+use App\Shop\Models\Person;
+use App\Stations\Dispatch\Models\Shipment;
+use App\Stations\Dispatch\Queries\DeliverySheet;
+use App\Stations\Dyno\Queries\LastVerdict;
+use App\Yard\Gatekeeper;
+use App\Yard\Models\Build;
+
+/**
+ * The ship gate: no hold, tested (or marked untested by the job type), last checks confirmed, papers complete and
+ * frozen.
+ */
+final class ShipUnit
+{
+    public function __construct(
+        private readonly Ledger $ledger,
+        private readonly DeliverySheet $sheet,
+        private readonly LastVerdict $verdicts,
+        private readonly OweCore $owe,
+    ) {
+    }
+
+    /** @param  list<string>  $checked  the checks of the order that wait for dispatch, confirmed one by one */
+    public function ship(Build $build, ?string $customerCode, string $carrier, array $checked, Person $by): Shipment
+    {
+        $unit = $build->unit;
+        Gatekeeper::at($unit, 'dispatch');
+        Gatekeeper::noHold($unit);
+        if (in_array('cell', $unit->jobType->route, true) && $this->verdicts->passed($build) === null) {
+            throw new Refusal('This unit has no passed dyno run, so it does not leave the house.', 409);
+        }
+        $final = $this->sheet->finalChecks($build);
+        foreach (array_diff($final, $checked) as $check) {
+            throw Refusal::at('/checked', "Check first, then confirm it here: $check");
+        }
+        $customer =
+            $customerCode === null ? $build->customer : Customer::query()->where('code', $customerCode)->first();
+        if ($customer === null) {
+            throw Refusal::at('/customer', 'Say who gets the unit.');
+        }
+        if ($unit->ownership === 'customer' && $customer->id !== $unit->customer_id) {
+            throw Refusal::at(
+                '/customer',
+                "This is the customer's own unit: it goes back to the customer it came from.",
+            );
+        }
+        $sheet = $this->sheet->of($build) + ['customer' => $customer->name, 'shippedOn' => now()->format('Y-m-d')];
+        $shipment = Shipment::create([
+            'build_id' => $build->id,
+            'customer_id' => $customer->id,
+            'carrier' => $carrier,
+            'sheet' => $sheet,
+            'warranty_until' => now()->addDays($unit->jobType->warranty_days)->format('Y-m-d'),
+            'warranty_km' => $unit->jobType->warranty_km,
+            'shipped_by' => $by->id,
+            'shipped_at' => now(),
+        ]);
+        $build->update(['state' => 'shipped']);
+        $this->ledger->onUnit($unit, 'unit.shipped', [
+            'serial' => $build->serial,
+            'customer' => $customer->code,
+            'carrier' => $carrier,
+            'checked' => $final,
+            'sheetSha256' => hash('sha256', json_encode($sheet, JSON_THROW_ON_ERROR)),
+        ]);
+        if ($unit->ownership === 'exchange' && $build->generation === 1) {
+            $this->owe->charge($build, $unit, $customer); // a warranty replacement has its core already
+        }
+        $unit->update(['promised_on' => null]); // kept
+        $unit->moveTo('field');
+
+        return $shipment;
+    }
+}

@@ -1,0 +1,92 @@
+<?php
+
+namespace App\Stations\Dispatch\Queries;
+
+use App\Stations\Assembly\Queries\BuiltNumbers;
+use App\Stations\Dyno\Queries\LastVerdict;
+use App\Yard\Models\Build;
+use Yard\Core\Calculators;
+
+/** The paper that goes with the unit: what was done, the numbers measured, fluid, and how to fit it. */
+final class DeliverySheet
+{
+    public function __construct(private readonly BuiltNumbers $numbers, private readonly LastVerdict $verdicts)
+    {
+    }
+
+    /** @return array<string, mixed> */
+    public function of(Build $build): array
+    {
+        $spec = $build->spec;
+        $run = $this->verdicts->passed($build);
+        $depth = $spec['converter'];
+        $example = Calculators::call('converter.depth', [
+            'unit' => $depth['unit'],
+            'converterDepth' => round($depth['flexplateDepth'] + $depth['minPull'], 6),
+            'flexplateDepth' => $depth['flexplateDepth'],
+            'minPull' => $depth['minPull'],
+            'maxPull' => $depth['maxPull'],
+        ]);
+
+        return [
+            'serial' => $build->serial,
+            'generation' => $build->generation,
+            'coreTag' => $build->unit->core_tag,
+            'variant' => $spec['variant'],
+            'package' => $spec['package']['name'],
+            'options' => array_map(fn (array $o) => $o['name'], $spec['options']),
+            'operations' => self::texts($spec, 'work'),
+            'checks' => [...self::texts($spec, 'check'), ...self::texts($spec, 'final')],
+            'surprises' => array_values(array_filter(array_column($spec['options'], 'surprise'))),
+            'fluid' => $spec['fluid'],
+            'numbers' => $this->numbers->of($build),
+            'dyno' => $run === null
+                    ? null
+                    : [
+                        'run' => $run->id,
+                        'verdict' => $run->verdict,
+                        'reason' => $run->verdict_reason,
+                        'by' => $run->judge?->name,
+                        'on' => $run->verdict_at->format('Y-m-d'),
+                        'checks' => $run->checks,
+                    ],
+            'notDynoTested' => $run === null,
+            'converterDepth' => [
+                'unit' => $depth['unit'],
+                'flexplateDepth' => $depth['flexplateDepth'],
+                'minPull' => $depth['minPull'],
+                'maxPull' => $depth['maxPull'],
+                'readAtLeast' => round($depth['flexplateDepth'] + $depth['minPull'], 3),
+                'readAtMost' => round($depth['flexplateDepth'] + $depth['maxPull'], 3),
+                'clicks' => $depth['clicks'],
+                'prefill_l' => $depth['prefill_l'],
+                'check' => $example['message'],
+            ],
+            'fitting' => [
+                'Flush or exchange the cooler and its lines; a dirty cooler ends the warranty.',
+                'Look at the engine\'s rear seal while the unit is out.',
+                'Align the range switch in neutral by its marks.',
+                'Check the level hot and on level ground.',
+                'Clear the codes, let the controller relearn, road test.',
+                'Follow the vehicle maker\'s procedure where it differs; the maker\'s procedure comes first.',
+            ],
+        ];
+    }
+
+    /** @return list<string> what the order asks to be checked before the unit leaves */
+    public function finalChecks(Build $build): array
+    {
+        return self::texts($build->spec, 'final');
+    }
+
+    /**
+     * @param  array<string, mixed>  $spec
+     * @return list<string>
+     */
+    private static function texts(array $spec, string $kind): array
+    {
+        return array_values(
+            array_unique(array_column(array_filter($spec['work'], fn (array $w) => $w['kind'] === $kind), 'text')),
+        );
+    }
+}

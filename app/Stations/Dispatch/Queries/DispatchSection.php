@@ -1,0 +1,65 @@
+<?php
+
+namespace App\Stations\Dispatch\Queries;
+
+use App\Shop\Queries\PeopleNames;
+use App\Stations\Dispatch\Actions\RecordCommissioning;
+use App\Stations\Dispatch\Models\Commissioning;
+use App\Stations\Dispatch\Models\Shipment;
+use App\Yard\Contracts\Section;
+use App\Yard\Models\Unit;
+
+final class DispatchSection implements Section
+{
+    public function __construct(private readonly DeliverySheet $sheet, private readonly PeopleNames $names)
+    {
+    }
+
+    public function key(): string
+    {
+        return 'dispatch';
+    }
+
+    public function has(Unit $unit): bool
+    {
+        return $unit->station === 'dispatch' || in_array($unit->currentBuild?->state, ['shipped', 'returned'], true);
+    }
+
+    public function of(Unit $unit): ?array
+    {
+        $build = $unit->currentBuild;
+        if ($build === null || ! in_array($build->state, ['released', 'passed', 'shipped', 'returned'], true)) {
+            return null;
+        }
+        $shipment = Shipment::query()->with('customer:id,code,name')->where('build_id', $build->id)->first();
+        if ($shipment === null && $unit->station !== 'dispatch') {
+            return null;
+        }
+        $commissioning = Commissioning::query()->where('build_id', $build->id)->first();
+
+        return [
+            'sheet' => $shipment->sheet ?? $this->sheet->of($build->loadMissing('unit')),
+            'shipped' => $shipment === null
+                    ? null
+                    : [
+                        'customer' => $shipment->customer?->name,
+                        'carrier' => $shipment->carrier,
+                        'by' => $this->names->of($shipment->shipped_by),
+                        'at' => $shipment->shipped_at->toIso8601ZuluString(),
+                        'warrantyUntil' => $shipment->warranty_until,
+                        'warrantyKm' => $shipment->warranty_km,
+                    ],
+            'finalChecks' => $this->sheet->finalChecks($build),
+            'commissioningItems' => RecordCommissioning::ITEMS,
+            'commissioning' => $commissioning === null
+                    ? null
+                    : [
+                        'installedOn' => $commissioning->installed_on,
+                        'odometerKm' => $commissioning->odometer_km,
+                        'installer' => $commissioning->installer,
+                        'items' => $commissioning->items,
+                        'depth' => $commissioning->depth,
+                    ],
+        ];
+    }
+}

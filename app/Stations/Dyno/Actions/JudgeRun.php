@@ -1,0 +1,69 @@
+<?php
+
+namespace App\Stations\Dyno\Actions;
+
+use App\Kernel\Ledger\Ledger;
+use App\Kernel\Refusal;
+use App\Shop\Models\Person;
+use App\Stations\Dyno\Models\Run;
+use App\Yard\Gatekeeper;
+
+/** A named person passes or fails the unit; a fail names the suspect and sends it back to the bench. */
+final class JudgeRun
+{
+    public function __construct(private readonly Ledger $ledger)
+    {
+    }
+
+    public function judge(Run $run, string $verdict, string $reason, string $suspect, Person $by): void
+    {
+        $build = $run->build;
+        $unit = $build->unit;
+        Gatekeeper::at($unit, 'cell');
+        Gatekeeper::noHold($unit);
+        if ($run->state !== 'analysed' || $run->verdict !== null) {
+            throw new Refusal(
+                $run->verdict !== null ? 'This run is already judged.' : 'This run is not analysed yet.',
+                409,
+            );
+        }
+        $failed = array_values(array_filter($run->checks, fn (array $c) => ! $c['pass']));
+        if ($verdict === 'pass' && $failed !== []) {
+            throw Refusal::at(
+                '/verdict',
+                "\"{$failed[0]['check']}\" ({$failed[0]['where']}) is outside its limit, so this run is no pass. Fail "
+                    .'it, or pass it conditionally with a reason.',
+            );
+        }
+        if ($verdict === 'conditional' && $by->role !== 'manager') {
+            throw new Refusal('Only the shop manager passes a unit conditionally.', 403);
+        }
+        if ($verdict !== 'pass' && trim($reason) === '') {
+            throw Refusal::at('/reason', 'Say why.');
+        }
+        if ($verdict === 'fail' && trim($suspect) === '') {
+            throw Refusal::at('/suspect', 'Name the element suspected, so that the bench knows what to open.');
+        }
+        $run->update([
+            'verdict' => $verdict,
+            'verdict_reason' => $reason,
+            'suspect' => $verdict === 'fail' ? $suspect : '',
+            'verdict_by' => $by->id,
+            'verdict_at' => now(),
+        ]);
+        $this->ledger->onUnit($unit, 'run.judged', [
+            'run' => $run->id,
+            'serial' => $build->serial,
+            'verdict' => $verdict,
+            'reason' => $reason,
+            'suspect' => $suspect,
+            'failedChecks' => array_map(fn (array $c) => "{$c['check']}, {$c['where']}", $failed),
+        ]);
+        if ($verdict === 'fail') {
+            $unit->moveTo('bench');
+        } else {
+            $build->update(['state' => 'passed']);
+            $unit->moveTo(Gatekeeper::next($unit, 'cell'));
+        }
+    }
+}

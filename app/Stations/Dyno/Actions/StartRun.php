@@ -1,0 +1,65 @@
+<?php
+
+namespace App\Stations\Dyno\Actions;
+
+use App\Kernel\Ledger\Ledger;
+use App\Kernel\Refusal;
+use App\Shop\Models\Person;
+use App\Stations\Dyno\Models\Run;
+use App\Stations\Dyno\Queries\LastVerdict;
+use App\Yard\Gatekeeper;
+use App\Yard\Models\Build;
+use Yard\Core\Calculators;
+
+/** Puts a run in the queue; the gateway takes it to the rig. */
+final class StartRun
+{
+    public const OPEN = ['queued', 'running', 'recorded'];
+
+    public function __construct(private readonly Ledger $ledger, private readonly LastVerdict $verdicts)
+    {
+    }
+
+    public function start(Build $build, string $specimen, Person $by): Run
+    {
+        $unit = $build->unit;
+        Gatekeeper::at($unit, 'cell');
+        Gatekeeper::noHold($unit);
+        if (Run::query()->where('build_id', $build->id)->whereIn('state', self::OPEN)->lockForUpdate()->exists()) {
+            throw new Refusal('A run of this unit is already on its way.', 409);
+        }
+        $program =
+            $build->spec['testProgram'] ??
+            throw new Refusal('The specification of this build has no test program.', 409);
+        $ratios = [];
+        foreach (Calculators::call('geartrain.solve', $build->spec['train'])['gears'] as $gear) {
+            if ($gear['ratio'] !== null) {
+                $ratios[$gear['name']] = $gear['ratio'];
+            }
+        }
+        $run = Run::create([
+            'build_id' => $build->id,
+            'loop_no' => $this->verdicts->loop($build),
+            'state' => 'queued',
+            'specimen' => $specimen,
+            'started_by' => $by->id,
+            'queued_at' => now(),
+            'program' => [
+                'rate_hz' => $program['rate_hz'],
+                'end' => $program['end'],
+                'steps' => $program['steps'],
+                'limits' => $program['limits'],
+                'ratios' => $ratios,
+                'source' => $program['source'],
+                'confidence' => $program['confidence'],
+            ],
+        ]);
+        $this->ledger->onUnit($unit, 'run.queued', [
+            'run' => $run->id,
+            'serial' => $build->serial,
+            'loop' => $run->loop_no,
+        ]);
+
+        return $run->refresh();
+    }
+}

@@ -1,0 +1,267 @@
+<?php
+
+namespace App\Stations\Dyno\Console;
+
+use App\Stations\Dyno\Actions\AnalyseRun;
+use App\Stations\Dyno\LiveToken;
+use App\Stations\Dyno\Models\Run;
+use App\Stations\Dyno\Trace;
+use Illuminate\Console\Command;
+use Illuminate\Support\Facades\DB;
+use React\EventLoop\Loop;
+use React\Socket\ConnectionInterface;
+use React\Socket\Connector;
+use React\Socket\SocketServer;
+
+/**
+ * The one process that talks to the rig and streams live data to browsers (server-sent events). Runs are handed over
+ * through the database, so that neither a restart of this process nor a lost browser loses one.
+ */
+final class GatewayCommand extends Command
+{
+    protected $signature = 'gateway:run';
+
+    protected $description = 'Take queued runs to the test rig and stream them live';
+
+    private ?Run $run = null;
+
+    private ?ConnectionInterface $rig = null;
+
+    /** @var resource|null */
+    private $file = null;
+
+    private string $buffer = '';
+
+    /** @var list<list<float>> every tenth sample of the current run, for browsers that come later */
+    private array $replay = [];
+
+    private int $samples = 0;
+
+    private float $lastSaved = 0.0;
+
+    /** @var \SplObjectStorage<ConnectionInterface, int> viewer => run */
+    private \SplObjectStorage $viewers;
+
+    public function handle(): int
+    {
+        $this->viewers = new \SplObjectStorage();
+        Run::query()
+            ->where('state', 'running')
+            ->update([
+                'state' => 'failed',
+                'error' => 'The gateway was restarted during the run. Run it again.',
+                'ended_at' => now(),
+            ]);
+        $server = new SocketServer('127.0.0.1:'.config('yard.gateway_port'));
+        $server->on('connection', $this->greetViewer(...));
+        Loop::addPeriodicTimer(0.25, fn () => $this->guarded($this->tick(...)));
+        Loop::addPeriodicTimer(15.0, function (): void {
+            foreach ($this->viewers as $viewer) {
+                $viewer->write(": still here\n\n");
+            }
+        });
+        foreach ([SIGTERM, SIGINT] as $signal) {
+            Loop::addSignal($signal, fn () => Loop::stop());
+        }
+        Loop::run();
+
+        return 0;
+    }
+
+    private function tick(): void
+    {
+        if ($this->run === null) {
+            $this->run = Run::query()->where('state', 'queued')->orderBy('id')->first();
+            $this->run !== null && $this->connect($this->run);
+
+            return;
+        }
+        if (Run::query()->whereKey($this->run->id)->value('cancel_requested')) {
+            $this->rig?->write(json_encode(['type' => 'abort'])."\n");
+            $this->finish('cancelled', null);
+        }
+    }
+
+    private function connect(Run $run): void
+    {
+        $run->update(['state' => 'running', 'progress' => 0]);
+        [$this->replay, $this->samples, $this->buffer] = [[], 0, ''];
+        @mkdir(dirname(Trace::path($run)), 0775, true);
+        $file = @fopen(Trace::path($run), 'w');
+        if ($file === false) {
+            $this->finish('failed', 'The recording cannot be written: the disk may be full.');
+
+            return;
+        }
+        $this->file = $file;
+        fputcsv($file, Trace::COLUMNS, escape: '');
+        (new Connector(['timeout' => 3.0]))
+            ->connect('127.0.0.1:'.config('yard.rig_port'))
+            ->then(function (ConnectionInterface $rig) use ($run): void {
+                $this->rig = $rig;
+                $rig->on('data', fn (string $data) => $this->guarded(fn () => $this->hear($data)));
+                $rig->on(
+                    'close',
+                    fn () => $this->guarded(function () use ($run): void {
+                        $this->rig = null;
+                        if ($this->run?->id === $run->id) {
+                            $this->finish('failed', 'The connection to the test rig broke off during the run.');
+                        }
+                    }),
+                );
+                $rig->write(
+                    json_encode([
+                        'type' => 'load',
+                        'run' => (string) $run->id,
+                        'rate_hz' => $run->program['rate_hz'],
+                        'end' => $run->program['end'],
+                        'program' => $run->program['steps'],
+                        'ratios' => $run->program['ratios'],
+                        'specimen' => $run->specimen,
+                    ])."\n",
+                );
+            }, fn () => $this->guarded(
+                fn () => $this->finish('failed', 'The test rig does not answer. Is it switched on?'),
+            ));
+    }
+
+    private function hear(string $data): void
+    {
+        $this->buffer .= $data;
+        while (($end = strpos($this->buffer, "\n")) !== false) {
+            $message = json_decode(substr($this->buffer, 0, $end), true);
+            $this->buffer = substr($this->buffer, $end + 1);
+            match ($message['type'] ?? '') {
+                'loaded' => $this->rig?->write(json_encode(['type' => 'start'])."\n"),
+                'samples' => $this->take($message['rows']),
+                'done' => $this->finish('recorded', null),
+                'error' => $this->finish('failed', 'The test rig says: '.$message['message']),
+                default => null,
+            };
+        }
+    }
+
+    /** @param  list<list<float>>  $rows */
+    private function take(array $rows): void
+    {
+        if ($this->run === null || $this->file === null) {
+            return;
+        }
+        $thin = [];
+        foreach ($rows as $row) {
+            if (fputcsv($this->file, $row, escape: '') === false) {
+                $this->finish('failed', 'The recording could not be written: the disk may be full.');
+
+                return;
+            }
+            if ($this->samples++ % 10 === 0) {
+                $thin[] = $row;
+            }
+        }
+        $this->replay = array_merge($this->replay, $thin);
+        $progress = round(min(99.0, (100.0 * end($rows)[0]) / $this->run->program['end']), 2);
+        $this->broadcast('samples', ['rows' => $thin, 'progress' => $progress]);
+        if (microtime(true) - $this->lastSaved > 1.0) {
+            $this->lastSaved = microtime(true);
+            Run::query()
+                ->whereKey($this->run->id)
+                ->update(['progress' => $progress]);
+        }
+    }
+
+    private function finish(string $state, ?string $error): void
+    {
+        $run = $this->run;
+        $this->run = null;
+        if ($this->file !== null) {
+            fclose($this->file);
+            $this->file = null;
+        }
+        $this->rig?->close();
+        $this->rig = null;
+        if ($run === null) {
+            return;
+        }
+        $run->update([
+            'state' => $state,
+            'error' => $error,
+            'ended_at' => now(),
+            'trace_path' => $state === 'recorded' ? "traces/run-$run->id.csv" : null,
+        ]);
+        if ($state === 'recorded') {
+            AnalyseRun::dispatch($run->id);
+        }
+        $this->broadcast('end', ['state' => $state, 'error' => $error], $run->id);
+    }
+
+    private function greetViewer(ConnectionInterface $viewer): void
+    {
+        $request = '';
+        $viewer->on('data', function (string $data) use ($viewer, &$request): void {
+            $request .= $data;
+            if (! str_contains($request, "\r\n\r\n") && strlen($request) < 8192) {
+                return;
+            }
+            $viewer->removeAllListeners('data');
+            $ok =
+                preg_match(
+                    '#^GET /live/runs/(\d+)\?until=(\d+)&sign=([0-9a-f]{64}) HTTP/1\.[01]\r\n#',
+                    $request,
+                    $m,
+                ) === 1 && LiveToken::valid((int) $m[1], (int) $m[2], $m[3]);
+            if (! $ok) {
+                $viewer->end(
+                    "HTTP/1.1 403 Forbidden\r\nContent-Type: text/plain\r\nContent-Length: 0\r\nConnection: "
+                        ."close\r\n\r\n",
+                );
+
+                return;
+            }
+            $viewer->write(
+                "HTTP/1.1 200 OK\r\nContent-Type: text/event-stream\r\nCache-Control: no-store\r\nConnection: "
+                    ."close\r\n\r\n",
+            );
+            $this->viewers[$viewer] = (int) $m[1];
+            $viewer->on('close', fn () => $this->viewers->detach($viewer));
+            if ($this->run?->id === (int) $m[1]) {
+                $viewer->write(self::event('samples', ['rows' => $this->replay, 'replay' => true]));
+            } else {
+                $this->guarded(function () use ($viewer, $m): void {
+                    $run = Run::query()->find((int) $m[1]);
+                    if ($run !== null && $run->state !== 'queued') {
+                        $viewer->write(self::event('end', ['state' => $run->state, 'error' => $run->error]));
+                    }
+                });
+            }
+        });
+    }
+
+    /** @param  array<string, mixed>  $data */
+    private function broadcast(string $name, array $data, ?int $run = null): void
+    {
+        $run ??= $this->run?->id;
+        foreach ($this->viewers as $viewer) {
+            if ($this->viewers[$viewer] === $run) {
+                $viewer->write(self::event($name, $data));
+            }
+        }
+    }
+
+    /** @param  array<string, mixed>  $data */
+    private static function event(string $name, array $data): string
+    {
+        return "event: $name\ndata: ".json_encode($data)."\n\n";
+    }
+
+    /** A database that is away for a moment must not end the gateway. */
+    private function guarded(callable $work): void
+    {
+        try {
+            $work();
+        } catch (\Throwable $e) {
+            report($e);
+            $this->error($e->getMessage());
+            DB::purge();
+        }
+    }
+}

@@ -1,0 +1,98 @@
+<?php
+
+namespace App\Stations\Dyno\Queries;
+
+use App\Shop\Queries\PeopleNames;
+use App\Stations\Dyno\Actions\StartRun;
+use App\Stations\Dyno\LiveToken;
+use App\Stations\Dyno\Models\Run;
+use App\Yard\Contracts\Section;
+use App\Yard\Models\Unit;
+
+final class DynoSection implements Section
+{
+    public function __construct(private readonly LastVerdict $verdicts, private readonly PeopleNames $names)
+    {
+    }
+
+    public function key(): string
+    {
+        return 'dyno';
+    }
+
+    public function has(Unit $unit): bool
+    {
+        return $unit->currentBuild?->serial !== null;
+    }
+
+    public function of(Unit $unit): ?array
+    {
+        $build = $unit->currentBuild;
+        if ($build === null || $build->spec === null) {
+            return null;
+        }
+
+        return [
+            'loop' => $this->verdicts->loop($build),
+            'due' => in_array('cell', $unit->jobType->route, true),
+            'program' => $build->spec['testProgram'] === null
+                    ? null
+                    : [
+                        'seconds' => $build->spec['testProgram']['end'],
+                        'steps' => $build->spec['testProgram']['steps'],
+                        'limits' => $build->spec['testProgram']['limits'],
+                        'source' => $build->spec['testProgram']['source'],
+                    ],
+            'elements' => array_map(
+                fn (array $e) => ['id' => $e['id'], 'name' => $e['name'] ?? $e['id']],
+                $build->spec['train']['elements'],
+            ),
+            'runs' => Run::query()
+                ->where('build_id', $build->id)
+                ->orderByDesc('id')
+                ->get([
+                    'id',
+                    'build_id',
+                    'loop_no',
+                    'state',
+                    'progress',
+                    'specimen',
+                    'error',
+                    'started_by',
+                    'queued_at',
+                    'ended_at',
+                    'checks',
+                    'verdict',
+                    'verdict_reason',
+                    'suspect',
+                    'verdict_by',
+                    'verdict_at',
+                ])
+                ->map(fn (Run $r) => $this->run($r))
+                ->all(),
+        ];
+    }
+
+    /** @return array<string, mixed> */
+    public function run(Run $r): array
+    {
+        return [
+            'id' => $r->id,
+            'loop' => $r->loop_no,
+            'state' => $r->state,
+            'progress' => (float) $r->progress,
+            'specimen' => $r->specimen,
+            'error' => $r->error,
+            'startedBy' => $this->names->of($r->started_by),
+            'queuedAt' => $r->queued_at->toIso8601ZuluString(),
+            'endedAt' => $r->ended_at?->toIso8601ZuluString(),
+            'checks' => $r->checks ?? [],
+            'verdict' => $r->verdict,
+            'reason' => $r->verdict_reason,
+            'suspect' => $r->suspect,
+            'verdictBy' => $this->names->of($r->verdict_by),
+            'verdictAt' => $r->verdict_at?->toIso8601ZuluString(),
+            'liveUrl' => in_array($r->state, StartRun::OPEN, true) ? LiveToken::url($r) : null,
+        ];
+    }
+}

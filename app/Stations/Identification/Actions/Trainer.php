@@ -1,0 +1,238 @@
+<?php
+
+namespace App\Stations\Identification\Actions;
+
+use App\Kernel\Refusal;
+use App\Shop\Models\Person;
+use App\Stations\Identification\Models\Identification;
+use App\Stations\Identification\Models\TrainerRound;
+use App\Stations\Identification\Queries\FieldLearning;
+use App\Stations\Identification\Queries\VariantRanking;
+use Illuminate\Support\Facades\DB;
+use Yard\Core\Calculators;
+
+/**
+ * Deals a past, confirmed core clue by clue. A question scores its information for effort as a share of the best
+ * question's at that moment; the answer is right or wrong against what the core was confirmed as.
+ */
+final class Trainer
+{
+    private const FEWEST_CLUES = 4;
+
+    public function __construct(private readonly FieldLearning $learning)
+    {
+    }
+
+    public function deal(Person $trainee, ?string $familyCode): TrainerRound
+    {
+        $open = TrainerRound::query()->where('person_id', $trainee->id)->whereNull('ended_at')->first();
+        if ($open !== null) {
+            return $open; // a round begun is finished first, also after a reload
+        }
+        $case = Identification::query()
+            ->join('variants', 'variants.id', '=', 'identifications.variant_id')
+            ->join('families', 'families.id', '=', 'variants.family_id')
+            ->where('outcome', 'confirmed')
+            ->whereRaw('JSON_LENGTH(answers) >= ?', [self::FEWEST_CLUES])
+            ->when($familyCode !== null, fn ($q) => $q->where('families.code', $familyCode))
+            ->whereNotIn(
+                'identifications.id',
+                TrainerRound::query()
+                    ->where('person_id', $trainee->id)
+                    ->latest('id')
+                    ->limit(5)
+                    ->pluck('identification_id'),
+            )
+            ->inRandomOrder()
+            ->first(['identifications.id', 'variants.family_id']);
+        if ($case === null) {
+            throw new Refusal(
+                'There is no confirmed core with at least '.
+                    self::FEWEST_CLUES.
+                    ' clues to deal'.
+                    ($familyCode === null ? '' : ' in this family').
+                    ' yet.',
+                409,
+            );
+        }
+
+        return TrainerRound::create([
+            'person_id' => $trainee->id,
+            'identification_id' => $case->id,
+            'family_id' => $case->family_id,
+            'started_at' => now(),
+        ])->refresh();
+    }
+
+    /**
+     * Uncovers a clue and scores the question; what nobody looked at on that core stays covered, but costs its effort.
+     */
+    public function ask(TrainerRound $round, string $feature): void
+    {
+        $this->assertOpen($round);
+        [$features] = VariantRanking::model($round->family);
+        $spec =
+            $features->firstWhere('code', $feature) ??
+            throw Refusal::at('/feature', "There is no clue \"$feature\" in this family.");
+        if (in_array($feature, array_column($round->asked, 'feature'), true)) {
+            throw Refusal::at('/feature', 'This clue is already uncovered.');
+        }
+        $next = array_column($this->rank($round, $round->asked)['next'], null, 'feature');
+        $best = max(array_column($next, 'gainPerEffort'));
+        $score = $best > 0 ? $next[$feature]['gainPerEffort'] / $best : 1.0;
+        $round->update([
+            'asked' => [
+                ...$round->asked,
+                [
+                    'feature' => $feature,
+                    'value' => $round->identification->answers[$feature] ?? 'cannot see',
+                    'score' => round($score, 4),
+                    'gainBits' => $next[$feature]['gainBits'],
+                ],
+            ],
+            'effort' => $round->effort + $spec->body['effort'],
+        ]);
+    }
+
+    public function answer(TrainerRound $round, string $variant): void
+    {
+        $this->assertOpen($round);
+        [, $variants] = VariantRanking::model($round->family);
+        if (! $variants->contains('code', $variant)) {
+            throw Refusal::at('/variant', "There is no variant \"$variant\" in this family.");
+        }
+        $scores = array_column($round->asked, 'score');
+        $round->update([
+            'answer' => $variant,
+            'right_answer' => $variant === $round->identification->variant->code,
+            'question_score' => $scores === [] ? 0 : array_sum($scores) / count($scores),
+            'engine_effort' => $this->engineEffort($round),
+            'ended_at' => now(),
+        ]);
+    }
+
+    /** @return array<string, mixed> what the trainee may see; ranking and truth only once the round is over */
+    public function shown(TrainerRound $round): array
+    {
+        [$features, $variants] = VariantRanking::model($round->family);
+        $over = $round->ended_at !== null;
+
+        return [
+            'id' => $round->id,
+            'family' => ['code' => $round->family->code, 'name' => $round->family->name],
+            'effort' => (float) $round->effort,
+            'asked' => array_map(
+                fn (array $a) => ['name' => $features->firstWhere('code', $a['feature'])->name ?? $a['feature']] + $a,
+                $round->asked,
+            ),
+            'clues' => $features
+                ->reject(fn ($f) => in_array($f->code, array_column($round->asked, 'feature'), true))
+                ->map(
+                    fn ($f) => [
+                        'feature' => $f->code,
+                        'name' => $f->name,
+                        'where' => $f->body['where'],
+                        'effort' => (float) $f->body['effort'],
+                    ],
+                )
+                ->values()
+                ->all(),
+            'variants' => $variants->map(fn ($v) => ['code' => $v->code, 'name' => $v->name])->all(),
+            'over' => $over,
+            'result' => ! $over
+                ? null
+                : [
+                    'answer' => $round->answer,
+                    'truth' => $round->identification->variant->code,
+                    'right' => $round->right_answer,
+                    'questionScore' => (float) $round->question_score,
+                    'engineEffort' => (float) $round->engine_effort,
+                    'ranking' => array_map(
+                        fn (array $r) => ['variant' => $r['id'], 'posterior' => $r['posterior']],
+                        $this->rank($round, $round->asked)['ranking'],
+                    ),
+                ],
+        ];
+    }
+
+    /** @return list<array<string, mixed>> by person, the best first */
+    public static function results(): array
+    {
+        return TrainerRound::query()
+            ->join('people', 'people.id', '=', 'trainer_rounds.person_id')
+            ->whereNotNull('ended_at')
+            ->groupBy('people.id', 'people.name')
+            ->get([
+                DB::raw('people.name'),
+                DB::raw('COUNT(*) AS rounds'),
+                DB::raw('SUM(right_answer) AS right_answers'),
+                DB::raw('AVG(question_score) AS score'),
+                DB::raw('SUM(effort) AS effort'),
+                DB::raw('SUM(engine_effort) AS engine_effort'),
+            ])
+            ->map(
+                fn ($r) => [
+                    'name' => $r->name,
+                    'rounds' => (int) $r->rounds,
+                    'right' => (int) $r->right_answers,
+                    'questionScore' => (float) $r->score,
+                    'effortRatio' => $r->engine_effort > 0 ? (float) $r->effort / (float) $r->engine_effort : null,
+                ] +
+                    array_intersect_key(
+                        Calculators::call('rate.interval', [
+                            'failures' => (int) $r->right_answers,
+                            'units' => (int) $r->rounds,
+                        ]),
+                        ['lower' => 0, 'upper' => 0],
+                    ),
+            )
+            ->sortByDesc(fn (array $r) => [$r['right'] / $r['rounds'], $r['questionScore']])
+            ->values()
+            ->all();
+    }
+
+    /**
+     * @param  list<array<string, mixed>>  $asked
+     * @return array<string, mixed>
+     */
+    private function rank(TrainerRound $round, array $asked): array
+    {
+        [$features, $variants] = VariantRanking::model($round->family);
+
+        return Calculators::call(
+            'evidence.rank',
+            VariantRanking::input(
+                $features,
+                $variants,
+                array_column($asked, 'value', 'feature'),
+                $this->learning->of($round->family, $features, $variants),
+            ),
+        );
+    }
+
+    /** What the engine itself spends on this core until it is sure. */
+    private function engineEffort(TrainerRound $round): float
+    {
+        [$features] = VariantRanking::model($round->family);
+        $asked = [];
+        $effort = 0.0;
+        while (count($asked) < $features->count()) {
+            $result = $this->rank($round, $asked);
+            if (VariantRanking::enough($result, $features)) {
+                break;
+            }
+            $feature = array_key_first(VariantRanking::order($result['next'], $features));
+            $asked[] = ['feature' => $feature, 'value' => $round->identification->answers[$feature] ?? 'cannot see'];
+            $effort += $features->firstWhere('code', $feature)->body['effort'];
+        }
+
+        return $effort;
+    }
+
+    private function assertOpen(TrainerRound $round): void
+    {
+        if ($round->ended_at !== null) {
+            throw new Refusal('This round is over; deal the next core.', 409);
+        }
+    }
+}

@@ -1,0 +1,20 @@
+<?php
+
+namespace App\Stations\Identification\Queries;
+
+use App\Stations\Identification\Models\Identification;
+use App\Yard\Models\Unit;
+
+/** Parts of other variants that a confirmed core carries: what the order desk must know before it orders. */
+final class ForeignParts
+{
+    /** @return list<array{feature: ?string, part: string, seen: ?string, from: list<string>, ordering: string}> */
+    public function of(Unit $unit): array
+    {
+        return Identification::query()
+            ->where('unit_id', $unit->id)
+            ->where('outcome', 'confirmed')
+            ->orderByDesc('id')
+            ->first()?->foreign_parts ?? [];
+    }
+}

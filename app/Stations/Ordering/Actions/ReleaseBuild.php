@@ -1,0 +1,93 @@
+<?php
+
+namespace App\Stations\Ordering\Actions;
+
+use App\Kernel\Ledger\Ledger;
+use App\Kernel\Refusal;
+use App\Shop\Models\Person;
+use App\Stations\Ordering\Duty;
+use App\Stations\Ordering\Queries\Specification;
+use App\Yard\Gatekeeper;
+use App\Yard\Models\Build;
+use App\Yard\Models\Unit;
+
+/** Freezes the specification and gives the unit its serial. Later catalog edits do not change it. */
+final class ReleaseBuild
+{
+    public function __construct(private readonly Ledger $ledger, private readonly Specification $resolve)
+    {
+    }
+
+    /** @param  list<string>  $acknowledged options whose surprising behaviour the customer was told of */
+    public function release(Unit $unit, int $version, array $acknowledged, Person $by): Build
+    {
+        Gatekeeper::at($unit, 'desk');
+        Gatekeeper::noHold($unit);
+        $build = $unit->currentBuild;
+        if ($build === null || $build->state !== 'draft') {
+            throw new Refusal('There is no open order for this unit.', 409);
+        }
+        Gatekeeper::unchanged($build, $version, 'this order', ['order_lines' => $build->order_lines]);
+        $spec = $this->resolve->of(
+            $unit->family,
+            $build->order_lines['package'],
+            $build->order_lines['add'],
+            $build->order_lines['drop'],
+            Duty::of($build->order_lines['duty'] ?? null, $build->vehicle),
+            $unit->variant,
+        );
+        if ($spec['status'] !== 'ok') {
+            throw new Refusal('The order cannot be released: '.$spec['conflicts'][0]['explain']);
+        }
+        $surprises = array_filter($spec['options'], fn (array $o) => $o['surprise'] !== null);
+        foreach ($surprises as $option) {
+            if (! in_array($option['code'], $acknowledged, true)) {
+                throw Refusal::at(
+                    '/acknowledged',
+                    "Tell the customer first: {$option['surprise']} ({$option['name']})",
+                );
+            }
+        }
+        $frozen = $spec +
+            $this->resolve->bench($unit->family, $build->order_lines['package'], $spec) + [
+                'variant' => $unit->variant->code,
+                'acknowledged' => array_column($surprises, 'code'),
+                'frozenAt' => now()->toIso8601ZuluString(),
+            ];
+        $build->update([
+            'serial' => $this->nextSerial(),
+            'state' => 'released',
+            'spec' => $frozen,
+            'price' => $spec['price'],
+            'hours' => $spec['hours'],
+            'released_by' => $by->id,
+            'released_at' => now(),
+            'version' => $build->version + 1,
+        ]);
+        $this->ledger->onUnit($unit, 'build.released', [
+            'serial' => $build->serial,
+            'generation' => $build->generation,
+            'package' => $spec['package']['code'],
+            'price' => $spec['price'],
+            'hours' => $spec['hours'],
+            'specSha256' => hash('sha256', json_encode($frozen, JSON_THROW_ON_ERROR)),
+        ]);
+        // A returned unit is already in pieces when its second build is ordered: teardown was done for the return.
+        $unit->moveTo(
+            $build->teardown_done_at !== null ? Gatekeeper::next($unit, 'teardown') : Gatekeeper::next($unit, 'desk'),
+        );
+
+        return $build;
+    }
+
+    private function nextSerial(): string
+    {
+        $year = now()->format('y');
+        $last = Build::query()
+            ->where('serial', 'like', "VY-$year-%")
+            ->lockForUpdate()
+            ->max('serial');
+
+        return "VY-$year-".str_pad((string) (1 + (int) substr((string) $last, 6)), 4, '0', STR_PAD_LEFT);
+    }
+}

@@ -1,0 +1,165 @@
+<?php
+
+namespace App\Stations\Ordering\Queries;
+
+use App\Catalog\Models\Family;
+use App\Catalog\Models\Option;
+use App\Catalog\Models\Package;
+use App\Catalog\Models\Variant;
+use App\Catalog\Read\VariantHardware;
+use App\Kernel\Refusal;
+use App\Kernel\TypedQuantity;
+use App\Stations\Ordering\Duty;
+use Illuminate\Support\Collection;
+
+/** An order as the question package.resolve answers: catalog, house, customer, unit and duty in one JSON object. */
+final readonly class OrderQuestion
+{
+    /** Fields of an option that are rules. */
+    private const RULES = [
+        'requires',
+        'requiresAny',
+        'excludes',
+        'omits',
+        'omitWhy',
+        'operations',
+        'checks',
+        'finalChecks',
+        'fluid_l',
+        'variantOnly',
+        'dutyOnly',
+        'limit',
+        'power',
+        'why',
+    ];
+
+    /**
+     * @param  Collection<string, Option>  $options  of the family, by code
+     * @param  array<string, array{question: string, choice: string, reason: string}>  $house options a house rule
+     *     brought
+     * @param  array<string, mixed>  $input  what package.resolve reads
+     */
+    private function __construct(
+        public Package $package,
+        public Collection $options,
+        public array $house,
+        public float $rate,
+        public array $input,
+    ) {
+    }
+
+    /**
+     * @param  list<string>  $add
+     * @param  list<string>  $drop
+     *
+     * @throws Refusal when the package or an option does not exist
+     */
+    public static function of(
+        Family $family,
+        string $packageCode,
+        array $add,
+        array $drop,
+        ?Duty $duty,
+        ?Variant $variant,
+    ): self {
+        $package =
+            Package::query()->where('family_id', $family->id)->where('code', $packageCode)->first() ??
+            throw Refusal::at('/package', "There is no package \"$packageCode\" for the {$family->name}.");
+        $options = Option::query()->where('family_id', $family->id)->orderBy('id')->get()->keyBy('code');
+        foreach (['add' => $add, 'drop' => $drop] as $field => $codes) {
+            foreach ($codes as $i => $code) {
+                $options->has($code) ||
+                    throw Refusal::at("/$field/$i", "There is no option \"$code\" for the {$family->name}.");
+            }
+        }
+        $schools = SchoolsInForce::inForce();
+        $rate = (float) $schools->choice('labour-rate');
+        $always = array_column($family->body['always'], 'option');
+        ['options' => $brought, 'house' => $house] = $schools->package($family, $package->body['options']);
+        // A wish overrules the package and what the customer took off; the house list stands.
+        $drop = array_values(array_diff($drop, $add, $always));
+        $hardware = $variant->hardware ?? [];
+        $fit =
+            array_intersect_key($hardware, ['hub' => 0, 'lockup' => 0]) +
+            (isset($package->body['stall_rpm']) ? ['stall_rpm' => $package->body['stall_rpm']] : []);
+
+        return new self(
+            $package,
+            $options,
+            $house,
+            $rate,
+            [
+                'options' => $options->map(self::option(...))->values()->all(),
+                'duty' => $package->duty,
+                'wanted' => $add,
+                'always' => $always,
+                'package' => array_values(array_diff($brought, $drop)),
+                'unwanted' => $drop,
+                'oneOf' => $family->body['groups'] ?? [],
+                'rate' => $rate,
+                'neverOmit' => $family->body['neverOmit'] ?? [],
+                'base' => [
+                    'price' => (float) $package->base_price,
+                    'hours' => (float) $package->base_hours,
+                    'fluid_l' => $package->body['fluid_l'],
+                    'parts' => $package->body['parts'],
+                ],
+            ] +
+                ($fit === [] ? [] : ['converterFit' => $fit]) +
+                ($variant === null ? [] : ['variant' => $variant->code]) +
+                self::power($family, $hardware, $duty, $schools),
+        );
+    }
+
+    /** @return array<string, mixed> */
+    private static function option(Option $o): array
+    {
+        return [
+            'code' => $o->code,
+            'name' => $o->name,
+            'price' => (float) $o->price,
+            'hours' => (float) $o->hours,
+            'adds' => $o->body['parts'] ?? [],
+        ] +
+            array_intersect_key($o->body, array_flip(self::RULES)) +
+            (isset($o->body['converter'])
+                ? [
+                    'converter' => array_intersect_key($o->body['converter'], [
+                        'hub' => 0,
+                        'lockup' => 0,
+                        'points' => 0,
+                    ]),
+                ]
+                : []);
+    }
+
+    /**
+     * @param  array<string, mixed>  $hardware  of the variant
+     * @return array<string, mixed> empty while the duty or the family's hardware is not known
+     */
+    private static function power(Family $family, array $hardware, ?Duty $duty, SchoolsInForce $schools): array
+    {
+        if ($duty === null || ! isset($family->body['power'])) {
+            return [];
+        }
+        $power = VariantHardware::of($family->body['power'], $family->train, $hardware);
+        $shift =
+            isset($power['shift']) && $duty->load !== null
+                ? ['shift' => $power['shift'] + ['vehicle' => $duty->load]]
+                : [];
+        $pressure = $schools->choice('pressure-limit');
+
+        return [
+            'enforceMargins' => $duty->hold,
+            'power' => $shift +
+                $power + [
+                    'engine' => $duty->engine(),
+                    'inputSpeed_rpm' => $duty->shiftSpeed,
+                    'limit' => (float) $schools->choice('margin-limit'),
+                ] +
+                ($pressure === null
+                    ? []
+                    : ['pressureLimit_kpa' => TypedQuantity::parse($pressure, 'pressure', 'psi', '')->in('kPa')]),
+        ];
+    }
+}

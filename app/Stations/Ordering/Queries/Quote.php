@@ -1,0 +1,193 @@
+<?php
+
+namespace App\Stations\Ordering\Queries;
+
+use App\Interchange\Queries\VehicleSupply;
+use App\Kernel\Refusal;
+use App\Shop\Models\HouseRule;
+use App\Stations\Ordering\Duty;
+use App\Yard\Models\Build;
+use App\Yard\Models\Unit;
+use Illuminate\Support\Facades\DB;
+use Yard\Core\Calculators;
+
+/**
+ * What the customer is offered: this build line by line, and beside it a shelf unit and declining, with cost, time and
+ * risk.
+ */
+final class Quote
+{
+    public function __construct(private readonly Specification $resolve, private readonly VehicleSupply $serve)
+    {
+    }
+
+    /** @return array<string, mixed> */
+    public function of(Unit $unit): array
+    {
+        $build = $unit->currentBuild ?? throw new Refusal('Write the order first; the quote follows from it.', 409);
+        $spec =
+            $build->spec ??
+            $this->resolve->of(
+                $unit->family,
+                $build->order_lines['package'],
+                $build->order_lines['add'],
+                $build->order_lines['drop'],
+                Duty::of($build->order_lines['duty'] ?? null, $build->vehicle),
+                $unit->variant,
+            );
+        if ($spec['status'] !== 'ok') {
+            throw new Refusal('The order cannot be quoted: '.$spec['conflicts'][0]['explain'], 409);
+        }
+        $rules = HouseRule::query()
+            ->whereIn('code', ['labour-rate', 'bench-hours', 'waiting-days', 'shelf-days'])
+            ->pluck('choice', 'code')
+            ->map(fn (string $choice) => (float) $choice)
+            ->all();
+        $rate = $rules['labour-rate'];
+        $options = round(array_sum(array_column($spec['options'], 'price')), 2);
+        $coreCharge = (float) $unit->variant->core_charge;
+        $lines = [
+            ['label' => $spec['package']['name'].' package', 'amount' => round($spec['price'] - $options, 2)],
+        ];
+        foreach ($spec['options'] as $option) {
+            $option['price'] > 0 && ($lines[] = ['label' => $option['name'], 'amount' => $option['price']]);
+        }
+        $cost = round($spec['partsCost'] + $spec['hours'] * $rate, 2);
+        $core =
+            $unit->ownership === 'exchange'
+                ? [['label' => 'Core charge, given back when a core of the family comes in', 'amount' => $coreCharge]]
+                : [];
+
+        return [
+            'coreTag' => $unit->core_tag,
+            'serial' => $build->serial,
+            'customer' => $build->customer?->name,
+            'vehicle' => $build->vehicle === null
+                    ? null
+                    : "{$build->vehicle->maker} {$build->vehicle->model}, {$build->vehicle->engine}",
+            'variant' => $unit->variant->name,
+            'package' => $spec['package']['name'],
+            'lines' => $lines,
+            'price' => $spec['price'],
+            'core' => $core,
+            'total' => round($spec['price'] + array_sum(array_column($core, 'amount')), 2),
+            'made' => [
+                'pieces' => array_sum(array_column($spec['bom'], 'count')),
+                'hours' => $spec['hours'],
+                'converter' => array_values(
+                    array_filter($spec['options'], fn (array $o) => $o['converter']),
+                )[0]['name'] ?? null,
+                'work' => array_column($spec['work'], 'text'),
+            ],
+            'fluid' => $spec['fluid'],
+            'promisedOn' => $build->promised_on?->format('Y-m-d'),
+            'holds' => $spec['margins'] ?? null,
+            'surprises' => array_values(
+                array_filter(
+                    array_map(
+                        fn (array $o) => $o['surprise'] === null
+                            ? null
+                            : ['option' => $o['name'], 'text' => $o['surprise']],
+                        $spec['options'],
+                    ),
+                ),
+            ),
+            'alternatives' => array_values(
+                array_filter([
+                    [
+                        'what' => 'Rebuild this one',
+                        'price' => $spec['price'],
+                        'cost' => $cost,
+                        'left' => round($spec['price'] - $cost, 2),
+                        'days' => (int) ceil($spec['hours'] / $rules['bench-hours'] + $rules['waiting-days']),
+                        'risk' => $this->risk($unit->variant_id),
+                        'note' => "parts {$spec['partsCost']}, {$spec['hours']} h at $rate",
+                    ],
+                    $this->shelf($unit, $build, $rules),
+                    [
+                        'what' => 'Decline',
+                        'price' => 0.0,
+                        'cost' => 0.0,
+                        'left' => 0.0,
+                        'days' => 0,
+                        'risk' => null,
+                        'note' => 'The core stays in the yard with its credit of '.
+                            number_format((float) $unit->credit, 2).
+                            '.',
+                    ],
+                ]),
+            ),
+        ];
+    }
+
+    /**
+     * @param  array<string, float>  $rules
+     * @return array<string, mixed>|null the cheapest unit on the shelf that nobody has ordered
+     */
+    private function shelf(Unit $unit, Build $build, array $rules): ?array
+    {
+        if ($build->vehicle === null) {
+            return null;
+        }
+        foreach ($this->serve->of($build->vehicle, null)['units'] as $found) {
+            if (
+                $found['place'] === 'shelf' &&
+                $found['promisedTo'] === null &&
+                ! $found['held'] &&
+                $found['coreTag'] !== $unit->core_tag
+            ) {
+                $other = Build::query()->where('serial', $found['serial'])->firstOrFail();
+                $cost = round(
+                    ($other->spec['partsCost'] ?? 0) +
+                        (float) $other->hours * $rules['labour-rate'] +
+                        $found['total'],
+                    2,
+                );
+                $price = round((float) $other->price + $found['total'], 2);
+
+                return [
+                    'what' => "Shelf unit {$found['serial']}",
+                    'price' => $price,
+                    'cost' => $cost,
+                    'left' => round($price - $cost, 2),
+                    'days' => (int) ceil($found['hours'] / $rules['bench-hours'] + $rules['shelf-days']),
+                    'risk' => $this->risk((int) $other->unit()->firstOrFail()->variant_id),
+                    'note' => $found['steps'] === 0
+                            ? 'fits as it is'
+                            : "with {$found['steps']} conversion steps for ".number_format($found['total'], 2),
+                ];
+            }
+        }
+
+        return null;
+    }
+
+    /**
+     * @return array{returned: int, shipped: int, lower: float,
+     *     upper: float} returns among shipped units of the variant, with the exact interval
+     */
+    private function risk(int $variantId): array
+    {
+        $row = DB::table('shipments AS s')
+            ->join('builds AS b', 'b.id', '=', 's.build_id')
+            ->join('units AS u', 'u.id', '=', 'b.unit_id')
+            ->leftJoin('returns AS r', 'r.build_id', '=', 'b.id')
+            ->where('u.variant_id', $variantId)
+            ->selectRaw('COUNT(DISTINCT b.id) AS shipped, COUNT(DISTINCT r.build_id) AS returned')
+            ->first();
+        $interval =
+            $row->shipped > 0
+                ? Calculators::call('rate.interval', [
+                    'failures' => (int) $row->returned,
+                    'units' => (int) $row->shipped,
+                ])
+                : ['lower' => 0.0, 'upper' => 1.0];
+
+        return [
+            'returned' => (int) $row->returned,
+            'shipped' => (int) $row->shipped,
+            'lower' => $interval['lower'],
+            'upper' => $interval['upper'],
+        ];
+    }
+}

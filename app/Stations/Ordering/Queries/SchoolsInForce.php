@@ -1,0 +1,87 @@
+<?php
+
+namespace App\Stations\Ordering\Queries;
+
+use App\Catalog\Models\Family;
+use App\Shop\Models\HouseRule;
+use Illuminate\Support\Collection;
+
+/**
+ * Where practitioners disagree the house picks a school; this brings the choice to what the catalog writes for each.
+ */
+final class SchoolsInForce
+{
+    /** @param  Collection<string, HouseRule>  $rules */
+    private function __construct(private readonly Collection $rules)
+    {
+    }
+
+    public static function inForce(): self
+    {
+        return new self(HouseRule::query()->get()->keyBy('code'));
+    }
+
+    public function choice(string $rule): ?string
+    {
+        return $this->rules[$rule]->choice ?? null;
+    }
+
+    /**
+     * A specification as this house has it: "byRule" holds what each choice changes.
+     *
+     * @param  array<string, mixed>  $body
+     * @return array<string, mixed> with the rules in force under "house"
+     */
+    public function body(array $body): array
+    {
+        $byRule = $body['byRule'] ?? [];
+        unset($body['byRule']);
+        foreach ($byRule as $code => $choices) {
+            $rule = $this->rules[$code] ?? null;
+            if ($rule !== null) {
+                $body = array_replace($body, $choices[$rule->choice] ?? []);
+                $body['house'][] = [
+                    'question' => $rule->question,
+                    'choice' => $rule->choice,
+                    'reason' => $rule->reason,
+                ];
+            }
+        }
+
+        return $body;
+    }
+
+    /**
+     * The options of a package as this house has them. A school takes the place of the stock member of its group, the
+     * first; where the package itself brings another member, the package decides.
+     *
+     * @param  list<string>  $options  of the package
+     * @return array{options: list<string>, house: array<string, array{question: string, choice: string,
+     *     reason: string}>} and, by option, the rule that brought it
+     */
+    public function package(Family $family, array $options): array
+    {
+        $house = [];
+        foreach ($family->body['houseOptions'] ?? [] as $code => $choices) {
+            $rule = $this->rules[$code] ?? null;
+            foreach ($rule === null ? [] : $choices[$rule->choice] ?? [] as $option) {
+                $group =
+                    array_values(
+                        array_filter($family->body['groups'] ?? [], fn (array $g) => in_array($option, $g, true)),
+                    )[0] ?? [];
+                $stock = $group === [] ? false : array_search($group[0], $options, true);
+                if (in_array($option, $options, true) || ($group !== [] && $stock === false)) {
+                    continue;
+                }
+                $options = $stock === false ? [...$options, $option] : array_replace($options, [$stock => $option]);
+                $house[$option] = [
+                    'question' => $rule->question,
+                    'choice' => $rule->choice,
+                    'reason' => $rule->reason,
+                ];
+            }
+        }
+
+        return ['options' => array_values($options), 'house' => $house];
+    }
+}

@@ -1,0 +1,127 @@
+<?php
+
+namespace App\Stations\Receiving\Queries;
+
+use App\Catalog\Models\Vocabulary;
+use App\Shop\Queries\PeopleNames;
+use App\Stations\Receiving\Models\Converter;
+use App\Yard\Contracts\Section;
+use App\Yard\Models\Photo;
+use App\Yard\Models\Unit;
+use Illuminate\Support\Facades\DB;
+
+final class ReceivingSection implements Section
+{
+    public function __construct(private readonly PeopleNames $names)
+    {
+    }
+
+    public function key(): string
+    {
+        return 'intake';
+    }
+
+    public function has(Unit $unit): bool
+    {
+        return true;
+    }
+
+    public function of(Unit $unit): array
+    {
+        $vocabulary = $unit->clues === [] ? [] : array_column(Vocabulary::body('intake-clues')->groups, null, 'id');
+        $clues = [];
+        foreach ($unit->clues as $group => $value) {
+            $clues[] = [
+                'id' => $group,
+                'name' => $vocabulary[$group]->name ?? $group,
+                'value' => $value,
+                'means' => $vocabulary[$group]->means->{$value} ?? null,
+            ];
+        }
+        $items = DB::table('basket_items')
+            ->join('baskets', 'baskets.id', '=', 'basket_id')
+            ->where('unit_id', $unit->id)
+            ->get(['tag', 'name', 'count', 'keep_together']);
+
+        return [
+            'receivedBy' => $this->names->of($unit->received_by),
+            'receivedAt' => $unit->received_at->toIso8601ZuluString(),
+            'vin' => $unit->vin,
+            'odometer' => $unit->odometer_typed,
+            'odometerKm' => $unit->odometer_km,
+            'engine' => $unit->engine,
+            'complaint' => $unit->complaint,
+            'codes' => $unit->codes,
+            'sender' => $unit->sender,
+            'senderDiagnosis' => $unit->sender_diagnosis,
+            'clues' => $clues,
+            'missing' => $unit->missing,
+            'failedHard' => $unit->failed_hard,
+            'repairHours' => (float) $unit->repair_hours,
+            'gradeReason' => $unit->grade_reason,
+            'proposedGrade' => $unit->proposed_grade,
+            'creditLines' => $unit->credit_lines,
+            'creditRevision' => $unit->credit_revision === null
+                    ? null
+                    : array_intersect_key(
+                        $unit->credit_revision,
+                        array_flip(['before', 'gradeBefore', 'reason', 'by', 'at']),
+                    ),
+            'flags' => $unit->flags,
+            'damage' => $unit->damage,
+            'tagCode' => $unit->tag_code,
+            'pallet' => $unit->pallet,
+            'outline' => $unit->family?->body['outline'] ?? null,
+            'weightKg' => $unit->weight_kg === null ? null : (float) $unit->weight_kg,
+            'note' => $unit->note,
+            'familyCode' => $unit->family?->code,
+            'photos' => Photo::query()
+                ->where('unit_id', $unit->id)
+                ->orderBy('id')
+                ->get()
+                ->map(
+                    fn (Photo $p) => [
+                        'id' => $p->id,
+                        'place' => $p->place,
+                        'station' => $p->station,
+                        'width' => $p->width,
+                        'height' => $p->height,
+                    ],
+                )
+                ->all(),
+            'converters' => Converter::query()
+                ->where('core_unit_id', $unit->id)
+                ->get()
+                ->map(
+                    fn (Converter $c) => [
+                        'serial' => $c->serial,
+                        'state' => $c->state,
+                        'stallClass' => $c->stall_class,
+                        'lockup' => $c->lockup,
+                        'hub' => $c->hub,
+                        'coreValue' => (float) $c->core_value,
+                        'note' => $c->note,
+                    ],
+                )
+                ->all(),
+            'baskets' => $items
+                ->groupBy('tag')
+                ->map(
+                    fn ($list, $tag) => [
+                        'tag' => (string) $tag,
+                        'items' => $list
+                            ->map(
+                                fn ($i) => [
+                                    'name' => $i->name,
+                                    'count' => $i->count,
+                                    'keepTogether' => $i->keep_together,
+                                ],
+                            )
+                            ->all(),
+                    ],
+                )
+                ->values()
+                ->all(),
+        ];
+    }
+}

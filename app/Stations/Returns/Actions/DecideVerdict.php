@@ -1,0 +1,72 @@
+<?php
+
+namespace App\Stations\Returns\Actions;
+
+use App\Kernel\Ledger\Ledger;
+use App\Kernel\Refusal;
+use App\Shop\Models\Person;
+use App\Stations\Returns\Models\UnitReturn;
+use App\Stations\Returns\Queries\VerdictRanking;
+use App\Yard\Gatekeeper;
+
+/** A person decides; the weights of all causes at that moment are kept beside the decision. */
+final class DecideVerdict
+{
+    public function __construct(private readonly Ledger $ledger, private readonly VerdictRanking $rank)
+    {
+    }
+
+    /** @param  array<string, float>  $split payer => share in percent */
+    public function decide(
+        UnitReturn $return,
+        string $verdict,
+        string $note,
+        array $split,
+        int $version,
+        Person $by,
+    ): void {
+        $unit = $return->unit()->firstOrFail();
+        Gatekeeper::at($unit, 'returns');
+        if ($return->verdict !== null) {
+            throw new Refusal('The verdict is already given.', 409);
+        }
+        Gatekeeper::unchanged($return, $version, 'this return', ['verdict' => $verdict]);
+        $model = $this->rank->model();
+        if (! isset($model['hypotheses'][$verdict])) {
+            throw Refusal::at('/verdict', "There is no verdict \"$verdict\".");
+        }
+        if (round(array_sum($split), 6) !== 100.0) {
+            throw Refusal::at(
+                '/split',
+                'The shares must add up to 100 %, not '.round(array_sum($split), 2).' %.',
+            );
+        }
+        $ranked = $this->rank->of($return->observed['features'] ?? []);
+        $weight = array_column($ranked['ranking'], 'posterior', 'verdict')[$verdict];
+        if ($weight < 0.25 && trim($note) === '') {
+            throw Refusal::at(
+                '/note',
+                'The evidence speaks for something else ('.
+                    round(100 * $weight).
+                    ' % for this verdict); say why you decide so.',
+            );
+        }
+        $return->update([
+            'verdict' => $verdict,
+            'verdict_note' => $note,
+            'weights' => array_column($ranked['ranking'], 'posterior', 'verdict'),
+            'ranking' => $ranked['ranking'],
+            'cost_split' => $split,
+            'verdict_by' => $by->id,
+            'verdict_at' => now(),
+            'version' => $return->version + 1,
+        ]);
+        $this->ledger->onUnit($unit, 'return.decided', [
+            'number' => $return->number,
+            'verdict' => $verdict,
+            'weight' => $weight,
+            'note' => $note,
+            'split' => $split,
+        ]);
+    }
+}

@@ -1,0 +1,93 @@
+<?php
+
+namespace App\Stations\Returns\Actions;
+
+use App\Kernel\Ledger\Ledger;
+use App\Kernel\Refusal;
+use App\Kernel\TypedQuantity;
+use App\Stations\Returns\Models\UnitReturn;
+use App\Stations\Returns\Queries\VerdictRanking;
+use App\Yard\Gatekeeper;
+use Yard\Core\Units\Unit as MeasureUnit;
+
+/** What is seen or measured on a returned unit. Hearsay and findings stay apart: the complaint is never overwritten. */
+final class ObserveReturn
+{
+    public function __construct(private readonly Ledger $ledger, private readonly VerdictRanking $rank)
+    {
+    }
+
+    public function see(UnitReturn $return, string $feature, ?string $value, int $version): void
+    {
+        $this->openFor($return, $version, [$feature => $value]);
+        $features = array_column($this->rank->model()['features'], null, 'id');
+        if (! isset($features[$feature])) {
+            throw Refusal::at('/feature', "There is no evidence \"$feature\".");
+        }
+        if ($value !== null && ! in_array($value, $features[$feature]['values'], true)) {
+            throw Refusal::at(
+                '/value',
+                "\"$value\" is no answer to this; choose one of ".
+                    implode(', ', $features[$feature]['values']).
+                    '.',
+            );
+        }
+        $observed = $return->observed;
+        if ($value === null) {
+            unset($observed['features'][$feature]);
+        } else {
+            $observed['features'][$feature] = $value;
+        }
+        $this->save($return, $observed, 'return.observed', ['feature' => $feature, 'value' => $value]);
+    }
+
+    /** A measurement on the returned unit, to set against the one of the build. */
+    public function measure(UnitReturn $return, string $kind, string $code, string $typed, int $version): void
+    {
+        $this->openFor($return, $version, [$code => $typed]);
+        $list = ['pack' => 'packs', 'end-play' => 'endPlays', 'air-check' => 'airChecks'][$kind];
+        $row =
+            array_column($return->build->spec[$list], null, 'code')[$code] ??
+            throw Refusal::at('/code', "There is no \"$code\" to measure.");
+        $reading = TypedQuantity::parse(
+            $typed,
+            $kind === 'air-check' ? 'pressure' : 'length',
+            $row['unit'],
+            '/reading',
+        );
+        if (abs(MeasureUnit::of($row['unit'])->toSi(1.0)) > 0 && $reading->in($row['unit']) < 0) {
+            throw Refusal::at('/reading', 'A reading below zero is not possible here.');
+        }
+        $observed = $return->observed;
+        $observed['now']["$kind:$code"] = [
+            'value' => $reading->in($row['unit']),
+            'unit' => $row['unit'],
+            'typed' => $reading->typed,
+        ];
+        $this->save($return, $observed, 'return.measured', [
+            'kind' => $kind,
+            'code' => $code,
+            'typed' => $reading->typed,
+        ]);
+    }
+
+    /** @param  array<string, mixed>  $yours */
+    private function openFor(UnitReturn $return, int $version, array $yours): void
+    {
+        Gatekeeper::at($return->unit()->firstOrFail(), 'returns');
+        if ($return->verdict !== null) {
+            throw new Refusal('The verdict is already given.', 409);
+        }
+        Gatekeeper::unchanged($return, $version, 'this return', ['observed' => $yours]);
+    }
+
+    /**
+     * @param  array<string, mixed>  $observed
+     * @param  array<string, mixed>  $event
+     */
+    private function save(UnitReturn $return, array $observed, string $kind, array $event): void
+    {
+        $return->update(['observed' => (object) $observed, 'version' => $return->version + 1]);
+        $this->ledger->onUnit($return->unit()->firstOrFail(), $kind, $event + ['number' => $return->number]);
+    }
+}

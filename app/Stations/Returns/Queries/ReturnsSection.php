@@ -1,0 +1,93 @@
+<?php
+
+namespace App\Stations\Returns\Queries;
+
+use App\Shop\Queries\PeopleNames;
+use App\Stations\Assembly\Queries\BuiltNumbers;
+use App\Stations\Returns\Models\UnitReturn;
+use App\Yard\Contracts\Section;
+use App\Yard\Models\Unit;
+
+final class ReturnsSection implements Section
+{
+    public function __construct(
+        private readonly VerdictRanking $rank,
+        private readonly BuiltNumbers $numbers,
+        private readonly PeopleNames $names,
+    ) {
+    }
+
+    public function key(): string
+    {
+        return 'returns';
+    }
+
+    public function has(Unit $unit): bool
+    {
+        return $unit->station === 'returns' ||
+            $unit->currentBuild?->state === 'returned' ||
+            ($unit->currentBuild?->generation ?? 1) > 1;
+    }
+
+    public function of(Unit $unit): ?array
+    {
+        $returns = UnitReturn::query()->with('build')->where('unit_id', $unit->id)->orderByDesc('id')->get();
+        if ($returns->isEmpty()) {
+            return null;
+        }
+        $model = $this->rank->model();
+
+        return [
+            'questions' => array_map(
+                fn (array $f) => ['feature' => $f['id'], 'name' => $f['name'], 'values' => $f['values']],
+                $model['features'],
+            ),
+            'verdicts' => array_map(
+                fn (array $h) => ['id' => $h['id'], 'name' => $h['name'], 'pays' => $h['pays']],
+                array_values($model['hypotheses']),
+            ),
+            'source' => $model['source'],
+            'cases' => $returns->map(fn (UnitReturn $r) => $this->case($r))->all(),
+        ];
+    }
+
+    /** @return array<string, mixed> */
+    private function case(UnitReturn $r): array
+    {
+        $ranked =
+            $r->verdict === null
+                ? $this->rank->of($r->observed['features'] ?? [])
+                : ['ranking' => $r->ranking, 'next' => [], 'impossible' => null];
+        $now = $r->observed['now'] ?? [];
+
+        return [
+            'number' => $r->number,
+            'serial' => $r->build->serial,
+            'complaint' => $r->complaint,
+            'codes' => $r->codes,
+            'installedOn' => $r->installed_on,
+            'failedOn' => $r->failed_on,
+            'odometerKm' => $r->odometer_km,
+            'daysInService' => $r->installed_on === null
+                    ? null
+                    : (int) round((strtotime($r->failed_on) - strtotime($r->installed_on)) / 86400),
+            'openedBy' => $this->names->of($r->opened_by),
+            'openedAt' => $r->opened_at->toIso8601ZuluString(),
+            'observed' => (object) ($r->observed['features'] ?? []),
+            'ranking' => $ranked['ranking'],
+            'next' => array_column($ranked['next'], 'gainPerEffort', 'feature') ?: (object) [],
+            'impossible' => $ranked['impossible'],
+            'thenAndNow' => array_map(
+                fn (array $n) => $n + ['now' => $now["{$n['kind']}:{$n['code']}"] ?? null],
+                array_values(array_filter($this->numbers->of($r->build), fn (array $n) => $n['kind'] !== 'torque')),
+            ),
+            'verdict' => $r->verdict,
+            'note' => $r->verdict_note,
+            'split' => $r->cost_split,
+            'verdictBy' => $this->names->of($r->verdict_by),
+            'verdictAt' => $r->verdict_at?->toIso8601ZuluString(),
+            'secondBuildOpened' => $r->second_build_id !== null,
+            'version' => $r->version,
+        ];
+    }
+}

@@ -1,0 +1,152 @@
+<?php
+
+namespace App\Stations\Teardown\Queries;
+
+use App\Catalog\Models\FamilySpec;
+use App\Catalog\Models\Vocabulary;
+use App\Shop\Models\HouseRule;
+use App\Shop\Queries\PeopleNames;
+use App\Stations\Teardown\Models\Finding;
+use App\Work\Actions\MarkStep;
+use App\Work\Generation;
+use App\Work\Models\StepMark;
+use App\Yard\Contracts\Section;
+use App\Yard\Models\Unit;
+use Yard\Core\Calculators;
+
+final class TeardownSection implements Section
+{
+    public function __construct(private readonly PeopleNames $names)
+    {
+    }
+
+    public function key(): string
+    {
+        return 'teardown';
+    }
+
+    public function has(Unit $unit): bool
+    {
+        return $unit->family_id !== null;
+    }
+
+    public function of(Unit $unit): ?array
+    {
+        if ($unit->family === null) {
+            return null;
+        }
+        $generation = Generation::of($unit, 'teardown');
+        $marks = StepMark::query()
+            ->where('unit_id', $unit->id)
+            ->where('generation', $generation)
+            ->where('phase', 'teardown')
+            ->get()
+            ->keyBy('step');
+        $findings = Finding::query()
+            ->where('unit_id', $unit->id)
+            ->where('generation', $generation)
+            ->get()
+            ->keyBy('part');
+
+        $house = HouseRule::inForce('one-shift-fault', 'reuse');
+
+        return [
+            'generation' => $generation,
+            'steps' => self::steps(MarkStep::steps($unit, 'teardown'), $marks, $this->names),
+            'inspection' => FamilySpec::query()
+                ->where('family_id', $unit->family_id)
+                ->where('kind', 'finding')
+                ->orderBy('position')
+                ->get()
+                ->map(
+                    fn (FamilySpec $s) => [
+                        'part' => $s->code,
+                        'name' => $s->name,
+                        'conditions' => $s->body['conditions'],
+                        'group' => $s->body['group'],
+                        'partNumber' => $s->body['part'],
+                        'finding' => isset($findings[$s->code])
+                            ? [
+                                'condition' => $findings[$s->code]->condition,
+                                'disposition' => $findings[$s->code]->disposition,
+                                'role' => $findings[$s->code]->role,
+                                'ours' => $findings[$s->code]->ours,
+                                'note' => $findings[$s->code]->note,
+                                'by' => $this->names->of($findings[$s->code]->found_by),
+                                'at' => $findings[$s->code]->found_at->toIso8601ZuluString(),
+                                'version' => $findings[$s->code]->version,
+                            ]
+                            : null,
+                    ],
+                )
+                ->all(),
+            'house' => ['symptoms' => $house['one-shift-fault'], 'inspection' => $house['reuse']],
+            'gears' => array_column($unit->family->train['gears'], 'name'),
+            'symptoms' => (object) $unit->symptoms,
+            'pressures' => (object) $unit->pressures,
+            'codes' => $this->codes($unit),
+            'suspects' => $unit->symptoms === [] && $unit->pressures === [] ? [] : $this->suspects($unit),
+            'elements' => array_column($unit->family->train['elements'], 'name', 'id'),
+        ];
+    }
+
+    /** @return list<array<string, mixed>> */
+    private function suspects(Unit $unit): array
+    {
+        $codes = array_values(array_filter($this->codes($unit), fn (array $c) => $c['means'] !== null));
+
+        return Calculators::call(
+            'diagnose.gears',
+            [
+                'observed' => (object) $unit->symptoms,
+                'pressures' => (object) $unit->pressures,
+                'codes' => array_map(fn (array $c) => array_filter($c, fn ($v) => $v !== null), $codes),
+                'weak' => (object) ($unit->family->body['weak'] ?? []),
+            ] + $unit->family->train,
+        )['suspects'];
+    }
+
+    /**
+     * @return list<array{code: string, means: ?string,
+     *     gear: ?string}> stored codes with what the vocabulary knows of them
+     */
+    private function codes(Unit $unit): array
+    {
+        $known = $unit->codes === [] ? [] : (array) Vocabulary::body('trouble-codes')->codes;
+        $gears = array_column($unit->family->train['gears'], 'name');
+
+        return array_map(
+            fn (string $code) => [
+                'code' => $code,
+                'means' => $known[$code]->means ?? null,
+                'gear' => in_array($known[$code]->gear ?? null, $gears, true) ? $known[$code]->gear : null,
+            ],
+            array_values(array_unique($unit->codes)),
+        );
+    }
+
+    /**
+     * @param  array<string, array<string, mixed>>  $steps
+     * @param  \Illuminate\Support\Collection<string, StepMark>  $marks
+     * @return list<array<string, mixed>>
+     */
+    public static function steps(array $steps, $marks, PeopleNames $names): array
+    {
+        return array_values(
+            array_map(function (array $step) use ($marks, $names): array {
+                $mark = $marks[$step['code']] ?? null;
+                $waiting = array_values(array_filter($step['needs'], fn (string $n) => ! isset($marks[$n])));
+                $step['counts'] = (object) ($step['counts'] ?? []);
+
+                return $step + [
+                    'state' => $mark !== null ? 'done' : ($waiting === [] ? 'open' : 'waits'),
+                    'waitsFor' => $waiting,
+                    'counted' => (object) ($mark->counts ?? []),
+                    'note' => $mark->note ?? '',
+                    'by' => $names->of($mark?->done_by),
+                    'at' => $mark?->done_at->toIso8601ZuluString(),
+                ];
+            }, $steps),
+        );
+    }
+}

@@ -1,0 +1,83 @@
+<?php
+
+namespace App\Work\Actions;
+
+use App\Catalog\Models\FamilySpec;
+use App\Kernel\Ledger\Ledger;
+use App\Kernel\Refusal;
+use App\Shop\Models\Person;
+use App\Stations\Receiving\Queries\DamageEvidence;
+use App\Work\Generation;
+use App\Work\Models\StepMark;
+use App\Yard\Gatekeeper;
+use App\Yard\Models\Unit;
+
+/** A guided step is done: what comes before it is done too, and what was counted is written down. */
+final class MarkStep
+{
+    public function __construct(private readonly Ledger $ledger, private readonly DamageEvidence $evidence)
+    {
+    }
+
+    /** @param  array<string, int>  $counts */
+    public function mark(Unit $unit, string $phase, string $code, array $counts, string $note, Person $by): void
+    {
+        $phase === 'teardown' ? Gatekeeper::at($unit, 'teardown', 'returns') : Gatekeeper::at($unit, 'bench');
+        Gatekeeper::noHold($unit);
+        $generation = Generation::of($unit, $phase);
+        $phase === 'teardown' && $generation === 1 && $this->evidence->assertKept($unit);
+        $steps = self::steps($unit, $phase);
+        $step = $steps[$code] ?? throw new Refusal("There is no step \"$code\" in this $phase.", 404);
+        $done = StepMark::query()
+            ->where('unit_id', $unit->id)
+            ->where('generation', $generation)
+            ->where('phase', $phase)
+            ->pluck('step')
+            ->all();
+        foreach ($step['needs'] as $need) {
+            if (! in_array($need, $done, true)) {
+                throw new Refusal(
+                    "\"{$step['name']}\" comes after \"{$steps[$need]['name']}\", which is not done yet.",
+                    409,
+                );
+            }
+        }
+        foreach ($step['counts'] ?? [] as $what => $expected) {
+            $counted =
+                $counts[$what] ??
+                throw Refusal::at("/counts/$what", "Count the $what first: there should be $expected.");
+            if ($counted !== $expected && trim($note) === '') {
+                throw Refusal::at(
+                    "/counts/$what",
+                    "There should be $expected $what, and $counted were counted. Look again, or say in the note why.",
+                );
+            }
+        }
+        StepMark::query()->updateOrCreate(
+            ['unit_id' => $unit->id, 'generation' => $generation, 'phase' => $phase, 'step' => $code],
+            ['counts' => (object) $counts, 'note' => $note, 'done_by' => $by->id, 'done_at' => now()],
+        );
+        $this->ledger->onUnit($unit, "$phase.step", [
+            'step' => $code,
+            'counts' => (object) $counts,
+            'note' => $note,
+            'generation' => $generation,
+        ]);
+    }
+
+    /** @return array<string, array<string, mixed>> the steps by code; assembly uses the frozen ones */
+    public static function steps(Unit $unit, string $phase): array
+    {
+        if ($phase === 'assembly') {
+            return array_column($unit->currentBuild?->spec['assembly'] ?? [], null, 'code');
+        }
+
+        return FamilySpec::query()
+            ->where('family_id', $unit->family_id)
+            ->where('kind', 'teardown-step')
+            ->orderBy('position')
+            ->get()
+            ->mapWithKeys(fn (FamilySpec $s) => [$s->code => ['code' => $s->code, 'name' => $s->name] + $s->body])
+            ->all();
+    }
+}

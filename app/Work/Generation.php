@@ -1,0 +1,16 @@
+<?php
+
+namespace App\Work;
+
+use App\Yard\Models\Unit;
+
+/** Which build of the unit the work belongs to. A teardown after a return belongs to the build that comes out of it. */
+final class Generation
+{
+    public static function of(Unit $unit, string $phase): int
+    {
+        $current = $unit->currentBuild?->generation ?? 1;
+
+        return $phase === 'teardown' && $unit->station === 'returns' ? $current + 1 : $current;
+    }
+}

@@ -1,0 +1,30 @@
+<?php
+
+namespace App\Yard\Actions;
+
+use App\Kernel\Ledger\Ledger;
+use App\Shop\Models\Person;
+use App\Yard\Models\Hold;
+use App\Yard\Models\Unit;
+
+final class PlaceHold
+{
+    public function __construct(private readonly Ledger $ledger)
+    {
+    }
+
+    public function place(Unit $unit, string $kind, string $reason, Person $by, string $liftRole = 'manager'): Hold
+    {
+        $hold = Hold::create([
+            'unit_id' => $unit->id,
+            'kind' => $kind,
+            'reason' => $reason,
+            'lift_role' => $liftRole,
+            'placed_by' => $by->id,
+            'placed_at' => now(),
+        ]);
+        $this->ledger->onUnit($unit, 'hold.placed', ['kind' => $kind, 'reason' => $reason, 'liftRole' => $liftRole]);
+
+        return $hold;
+    }
+}

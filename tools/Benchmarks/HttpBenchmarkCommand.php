@@ -1,0 +1,276 @@
+<?php
+
+namespace Tools\Benchmarks;
+
+use GuzzleHttp\Client;
+use GuzzleHttp\Cookie\CookieJar;
+use Illuminate\Console\Command;
+use Illuminate\Support\Facades\Process;
+use Illuminate\Support\Str;
+
+/** Measures the product as ratios to a yardstick taken in the same run, so that the machine cancels out. */
+final class HttpBenchmarkCommand extends Command
+{
+    protected $signature = 'bench {--rounds=80 : requests of each kind}';
+
+    protected $description = 'Print the benchmarks as ratios to a reference in the same run';
+
+    private Client $http;
+
+    private CookieJar $cookies;
+
+    public function handle(): int
+    {
+        $this->cookies = new CookieJar();
+        $this->http = new Client([
+            'base_uri' => config('app.url'),
+            'cookies' => $this->cookies,
+            'http_errors' => false,
+            'headers' => ['Accept' => 'application/json'],
+        ]);
+        $this->http->get('/api/session');
+        if ($this->send('POST', '/api/session', ['badge' => '100', 'pin' => '4821'])->getStatusCode() !== 200) {
+            $this->error('The bench instance does not let the demo manager in.');
+
+            return 1;
+        }
+        $ok = $this->reads() & $this->writes() & $this->orderDesk() & $this->calculator() & $this->firstLoad();
+
+        return $ok ? 0 : 1;
+    }
+
+    private function reads(): bool
+    {
+        return $this->compare(
+            'Ten reads against a bare route with one indexed SELECT',
+            4.0,
+            fn () => $this->send('GET', '/bench/select'),
+            [
+                'session' => fn () => $this->send('GET', '/api/session'),
+                'yard board' => fn () => $this->send('GET', '/api/yard'),
+                'units' => fn () => $this->send('GET', '/api/units'),
+                'route card, whole' => fn () => $this->send('GET', '/api/units/C-0205'),
+                'card, assembly' => fn () => $this->send('GET', '/api/units/C-0205?sections=assembly'),
+                'card, teardown' => fn () => $this->send('GET', '/api/units/C-0218?sections=teardown'),
+                'history' => fn () => $this->send('GET', '/api/units/C-0205/history'),
+                'scan line' => fn () => $this->send('GET', '/api/find?q=VY-26-0005'),
+                'stock' => fn () => $this->send('GET', '/api/stock'),
+                'receiving form' => fn () => $this->send('GET', '/api/intake-form'),
+            ],
+        );
+    }
+
+    private function writes(): bool
+    {
+        $version = 1;
+        $values = ['black', 'grey', 'blue'];
+        $n = 0;
+
+        return $this->compare(
+            'Five writes against a bare route that commits one INSERT',
+            4.0,
+            fn () => $this->send('POST', '/bench/insert'),
+            [
+                'answer a clue' => function () use (&$n, $values) {
+                    return $this->send('POST', '/api/units/C-0222/clues', [
+                        'feature' => 'connector-colour',
+                        'value' => $values[$n++ % 3],
+                    ]);
+                },
+                'record a reading' => fn () => $this->send('POST', '/api/units/C-0215/measurements', [
+                    'kind' => 'air-check',
+                    'code' => 'C1',
+                    'reading' => '2 psi',
+                    'gauge' => 'P-01',
+                ]),
+                'record a finding' => function () use (&$version) {
+                    $response = $this->send('POST', '/api/units/C-0218/findings', [
+                        'part' => 'planet',
+                        'condition' => 'sound',
+                        'disposition' => 'reuse',
+                        'role' => 'none',
+                        'version' => $version,
+                    ]);
+                    $version = collect(
+                        json_decode((string) $response->getBody(), true)['teardown']['inspection'],
+                    )->firstWhere('part', 'planet')['finding']['version'];
+
+                    return $response;
+                },
+                'a step done' => fn () => $this->send('POST', '/api/units/C-0217/teardown/steps/outside'),
+                'receive a core' => fn () => $this->send('POST', '/api/units', [
+                    'coreTag' => 'B-'.strtoupper(Str::random(10)),
+                    'jobType' => 'rebuild',
+                    'ownership' => 'exchange',
+                    'grade' => 'A',
+                    'complaint' => 'bench',
+                    'family' => 'RD4',
+                ]),
+            ],
+        );
+    }
+
+    /** A change at the order desk: package, margins of every gear and what each further option would do, over HTTP. */
+    private function orderDesk(): bool
+    {
+        $taken = [];
+        for ($i = 0; $i < (int) $this->option('rounds') + 5; $i++) {
+            $taken[] = $this->milliseconds(function () use ($i): void {
+                $response = $this->send('POST', '/api/units/C-0217/order/preview', [
+                    'package' => $i % 2 === 0 ? 'daily' : 'tow',
+                    'add' => $i % 3 === 0 ? ['deep-pan'] : [],
+                    'duty' => ['engineTorque' => (string) (300 + 5 * ($i % 20)), 'hold' => true],
+                ]);
+                if ($response->getStatusCode() !== 200) {
+                    throw new \RuntimeException(
+                        "The order desk answered {$response->getStatusCode()}: ".$response->getBody(),
+                    );
+                }
+            });
+        }
+        $taken = array_slice($taken, 5);
+        sort($taken);
+        $p95 = $taken[(int) floor(0.95 * (count($taken) - 1))];
+        $this->line('');
+        $this->line(
+            sprintf(
+                'A change at the order desk over HTTP: p50 %.1f ms, p95 %.1f ms (goal: under 150) %s',
+                $taken[intdiv(count($taken), 2)],
+                $p95,
+                $p95 < 150.0 ? 'ok' : 'OVER',
+            ),
+        );
+
+        return $p95 < 150.0;
+    }
+
+    private function calculator(): bool
+    {
+        $input = base_path('storage/bench-train.json');
+        file_put_contents(
+            $input,
+            json_encode(
+                json_decode((string) file_get_contents(base_path('core/schema/geartrain.solve.json')))->example
+                    ->input,
+            ),
+        );
+        $ours = $theirs = [];
+        for ($i = 0; $i < 40; $i++) {
+            $theirs[] = $this->milliseconds(fn () => Process::run(PHP_BINARY." -r ''"));
+            $ours[] = $this->milliseconds(
+                fn () => Process::run(PHP_BINARY.' '.base_path('core/bin/calc').' geartrain.solve < '.$input),
+            );
+        }
+
+        return $this->rows("Calculator start to end against php -r ''", 3.0, $theirs, [
+            'core/bin/calc geartrain.solve' => $ours,
+        ]);
+    }
+
+    private function firstLoad(): bool
+    {
+        $manifest = json_decode((string) file_get_contents(public_path('build/manifest.json')), true);
+        $files = [];
+        $walk = function (string $entry) use (&$walk, &$files, $manifest): void {
+            if (! isset($files[$manifest[$entry]['file']])) {
+                $files[$manifest[$entry]['file']] = strlen(
+                    (string) gzencode(
+                        (string) file_get_contents(public_path('build/'.$manifest[$entry]['file'])),
+                        9,
+                    ),
+                );
+                array_map($walk, $manifest[$entry]['imports'] ?? []);
+            }
+        };
+        $walk('resources/ui/main.tsx');
+        $kilobytes = array_sum($files) / 1000;
+        $this->line('');
+        $this->line(
+            sprintf(
+                'JavaScript on first load: %.1f kB gzip in %d files (goal: under 250) %s',
+                $kilobytes,
+                count($files),
+                $kilobytes < 250 ? 'ok' : 'OVER',
+            ),
+        );
+
+        return $kilobytes < 250;
+    }
+
+    /** @param  array<string, callable>  $requests */
+    private function compare(string $title, float $goal, callable $reference, array $requests): bool
+    {
+        $times = array_fill_keys(array_keys($requests), []);
+        $base = [];
+        foreach (range(1, (int) $this->option('rounds') + 5) as $round) {
+            $taken = [$this->milliseconds($reference)];
+            foreach ($requests as $name => $request) {
+                $taken[$name] = $this->milliseconds(function () use ($request, $name): void {
+                    $response = $request();
+                    if ($response->getStatusCode() >= 400) {
+                        throw new \RuntimeException(
+                            "$name answered {$response->getStatusCode()}: ".$response->getBody(),
+                        );
+                    }
+                });
+            }
+            if ($round > 5) {
+                // the first ones warm the caches
+                $base[] = $taken[0];
+                foreach (array_keys($requests) as $name) {
+                    $times[$name][] = $taken[$name];
+                }
+            }
+        }
+
+        return $this->rows($title, $goal, $base, $times);
+    }
+
+    /**
+     * @param  list<float>  $base
+     * @param  array<string, list<float>>  $times
+     */
+    private function rows(string $title, float $goal, array $base, array $times): bool
+    {
+        $quantile = function (array $x, float $q): float {
+            sort($x);
+
+            return $x[(int) floor($q * (count($x) - 1))];
+        };
+        [$b50, $b95] = [$quantile($base, 0.5), $quantile($base, 0.95)];
+        $this->line('');
+        $this->line(
+            sprintf('%s (goal: within %g times; reference p50 %.1f ms, p95 %.1f ms)', $title, $goal, $b50, $b95),
+        );
+        $all = true;
+        foreach ($times as $name => $list) {
+            [$r50, $r95] = [$quantile($list, 0.5) / $b50, $quantile($list, 0.95) / $b95];
+            $ok = $r50 <= $goal && $r95 <= $goal;
+            $all = $all && $ok;
+            $this->line(sprintf('  %-32s p50 x%.2f   p95 x%.2f   %s', $name, $r50, $r95, $ok ? 'ok' : 'OVER'));
+        }
+
+        return $all;
+    }
+
+    private function milliseconds(callable $work): float
+    {
+        $start = hrtime(true);
+        $work();
+
+        return (hrtime(true) - $start) / 1e6;
+    }
+
+    /** @param  array<string, mixed>  $body */
+    private function send(string $method, string $path, array $body = []): \Psr\Http\Message\ResponseInterface
+    {
+        $token = $this->cookies->getCookieByName('XSRF-TOKEN')?->getValue();
+
+        return $this->http->request(
+            $method,
+            $path,
+            ['headers' => ['X-XSRF-TOKEN' => urldecode((string) $token), 'Idempotency-Key' => (string) Str::uuid()]] +
+                ($method === 'GET' ? [] : ['json' => $body]),
+        );
+    }
+}

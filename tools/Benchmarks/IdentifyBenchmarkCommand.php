@@ -1,0 +1,306 @@
+<?php
+
+namespace Tools\Benchmarks;
+
+use App\Catalog\Models\FamilySpec;
+use App\Catalog\Models\Variant;
+use App\Stations\Identification\Queries\VariantRanking;
+use Illuminate\Console\Command;
+use Illuminate\Support\Collection;
+use Yard\Core\BadInput;
+use Yard\Core\Calculators;
+
+/**
+ * How well cores are identified, on simulated ones: the engine against asking everything, a fixed order, and a decision
+ * tree by information gain that believes every clue. Seeds are fixed; the truth is drawn from the demo catalog.
+ */
+final class IdentifyBenchmarkCommand extends Command
+{
+    protected $signature = 'bench:identify {--cores=2000} {--seed=20261124} {--sure=0.98} {--taught=500}';
+
+    protected $description = 'Simulated cores with wrong and mixed clues: share identified right, questions and effort';
+
+    private const WRONG_CLUES = 0.05;
+
+    private const MIXED = 0.15;
+
+    /** @var list<array{index: int, features: Collection<int, FamilySpec>, variants: Collection<int, Variant>}> */
+    private array $families = [];
+
+    /**
+     * @var array<int, array{on: bool, weight: float, counts: array<string, int>, reliability: array<string,
+     *     array<string, mixed>>}>
+     */
+    private array $learned = [];
+
+    public function handle(): int
+    {
+        mt_srand((int) $this->option('seed'));
+        $pack = json_decode((string) file_get_contents(database_path('demo/catalog.json')), true);
+        foreach ($pack['families'] as $f) {
+            $this->families[] = [
+                'index' => count($this->families),
+                'features' => collect($f['features'])->map(
+                    fn (array $s) => new FamilySpec(['code' => $s['code'], 'body' => $s['body']]),
+                ),
+                'variants' => collect($f['variants'])->map(
+                    fn (array $v) => new Variant([
+                        'code' => $v['code'],
+                        'prior' => $v['prior'],
+                        'expect' => $v['expect'],
+                    ]),
+                ),
+            ];
+        }
+        $strategies = [
+            'engine' => fn (array $c) => $this->identify(
+                $c,
+                fn (array $next, array $f) => (string) array_key_first(VariantRanking::order($next, $f['features'])),
+                null,
+                false,
+                true,
+            ),
+            'a) every clue' => fn (array $c) => $this->everything($c),
+            'b) fixed expert order' => fn (array $c) => $this->identify(
+                $c,
+                fn (array $next, array $f) => $f['features']
+                    ->pluck('code')
+                    ->first(fn (string $code) => in_array($code, array_column($next, 'feature'), true)),
+                null,
+                false,
+            ),
+            'c) decision tree, no reliabilities' => fn (array $c) => $this->identify(
+                $c,
+                fn (array $next) => collect($next)->sortByDesc('gainBits')->first()['feature'],
+                1.0,
+                true,
+            ),
+        ];
+        $this->teach();
+        $cores = array_map(fn () => $this->core(), range(1, (int) $this->option('cores')));
+        $table = [];
+        foreach ($strategies as $name => $run) {
+            $results = array_map($run, $cores);
+            $right = count(array_filter($results, fn (array $r) => $r['right']));
+            $interval = Calculators::call('rate.interval', ['failures' => $right, 'units' => count($cores)]);
+            $table[$name] = [
+                'share' => $right / count($cores),
+                'lower' => $interval['lower'],
+                'upper' => $interval['upper'],
+                'questions' => array_sum(array_column($results, 'questions')) / count($cores),
+                'effort' => array_sum(array_column($results, 'effort')) / count($cores),
+            ];
+        }
+        $this->line(
+            sprintf(
+                '%d simulated cores, %d %% wrong clues, %d %% mixed, seed %d; reliabilities learned from %d confirmed '
+                    .'cores; b and c stop at %.3f, the engine as the desk does',
+                count($cores),
+                100 * self::WRONG_CLUES,
+                100 * self::MIXED,
+                $this->option('seed'),
+                $this->option('taught'),
+                $this->option('sure'),
+            ),
+        );
+        $this->line(sprintf('  %-36s %-26s %10s %8s', '', 'identified right (95 %)', 'questions', 'effort'));
+        foreach ($table as $name => $r) {
+            $this->line(
+                sprintf(
+                    '  %-36s %5.1f %% (%4.1f to %4.1f)     %10.2f %8.2f',
+                    $name,
+                    100 * $r['share'],
+                    100 * $r['lower'],
+                    100 * $r['upper'],
+                    $r['questions'],
+                    $r['effort'],
+                ),
+            );
+        }
+        $beats = fn (string $other): bool => $table['engine']['share'] >= $table[$other]['share'] &&
+            $table['engine']['effort'] < $table[$other]['effort'];
+        $ok = $beats('b) fixed expert order') && $beats('c) decision tree, no reliabilities');
+        $this->line(
+            $ok
+                ? '  The engine needs less effort than b and c at equal or better accuracy: ok'
+                : '  OVER: the engine does not beat b and c',
+        );
+
+        return $ok ? 0 : 1;
+    }
+
+    /** The reliabilities the house would have learned from so many confirmed cores, as the identification desk does. */
+    private function teach(): void
+    {
+        $cases = [];
+        for ($i = 0; $i < (int) $this->option('taught'); $i++) {
+            $core = $this->core();
+            foreach ($this->families[$core['family']]['features'] as $feature) {
+                $expected =
+                    $this->families[$core['family']]['variants']->firstWhere('code', $core['truth'])->expect[
+                        $feature->code
+                    ] ?? null;
+                if ($expected !== null && isset($feature->body['values'])) {
+                    $cases[$core['family']][$feature->code][] = [
+                        'expected' => min(
+                            1.0,
+                            ($expected[$core['clues'][$feature->code]] ?? 0.0) / array_sum($expected),
+                        ),
+                        'values' => count($feature->body['values']),
+                    ];
+                }
+            }
+        }
+        foreach ($this->families as $f => $family) {
+            $this->learned[$f] = ['on' => true, 'weight' => 40.0, 'counts' => [], 'reliability' => []];
+            foreach ($family['features'] as $feature) {
+                if (count($feature->body['values'] ?? []) >= 2) {
+                    $this->learned[$f]['reliability'][$feature->code] = Calculators::call('evidence.reliability', [
+                        'prior' => ['reliability' => (float) $feature->body['reliability'], 'weight' => 40],
+                        'cases' => $cases[$f][$feature->code] ?? [],
+                    ]);
+                }
+            }
+        }
+    }
+
+    /** @return array{family: int, truth: string, clues: array<string, string|float>} */
+    private function core(): array
+    {
+        $family = mt_rand(0, count($this->families) - 1);
+        ['features' => $features, 'variants' => $variants] = $this->families[$family];
+        $truth = $this->pick($variants->pluck('prior', 'code')->map(fn ($p) => (float) $p)->all());
+        $expect = $variants->firstWhere('code', $truth)->expect;
+        if ($this->chance() < self::MIXED) {
+            // One part of another variant sits on it; which one is drawn among the parts the catalog can tell apart.
+            $other = $variants->reject(fn (Variant $v) => $v->code === $truth)->values();
+            $other = $other[mt_rand(0, $other->count() - 1)];
+            $foreign = $features[mt_rand(0, $features->count() - 1)]->code;
+            isset($other->expect[$foreign]) && ($expect[$foreign] = $other->expect[$foreign]);
+        }
+        $clues = [];
+        foreach ($features as $feature) {
+            $wrong = $this->chance() < self::WRONG_CLUES;
+            $number = ($feature->body['kind'] ?? '') === 'number';
+            $clues[$feature->code] = match (true) {
+                $number && ($wrong || ! isset($expect[$feature->code])) => $feature->body['range'][0] +
+                    $this->chance() * ($feature->body['range'][1] - $feature->body['range'][0]),
+                $number => min(
+                    $feature->body['range'][1],
+                    max(
+                        $feature->body['range'][0],
+                        $expect[$feature->code]['mean'] +
+                            $this->normal() *
+                                sqrt($expect[$feature->code]['sd'] ** 2 + $feature->body['tolerance'] ** 2 / 3),
+                    ),
+                ),
+                $wrong || ! isset($expect[$feature->code]) => $feature->body['values'][
+                    mt_rand(0, count($feature->body['values']) - 1)
+                ],
+                default => $this->pick($expect[$feature->code]),
+            };
+        }
+
+        return ['family' => $family, 'truth' => $truth, 'clues' => $clues];
+    }
+
+    /**
+     * @param  array{family: int, truth: string, clues: array<string, string|float>}  $core
+     * @param  callable(list<array<string, mixed>>, array<string, mixed>): string  $choose
+     * @return array{right: bool, questions: int, effort: float}
+     */
+    private function identify(
+        array $core,
+        callable $choose,
+        ?float $reliability,
+        bool $stopWhenImpossible,
+        bool $stopLikeTheDesk = false,
+    ): array {
+        $family = $this->families[$core['family']];
+        $asked = [];
+        $effort = 0.0;
+        $result = $this->rank($family, $asked, $reliability);
+        while (
+            $stopLikeTheDesk
+                ? ! VariantRanking::enough($result, $family['features'])
+                : $result['next'] !== [] && $result['ranking'][0]['posterior'] < (float) $this->option('sure')
+        ) {
+            $feature = $choose($result['next'], $family);
+            $asked[$feature] = $core['clues'][$feature];
+            $effort += (float) $family['features']->firstWhere('code', $feature)->body['effort'];
+            try {
+                $result = $this->rank($family, $asked, $reliability);
+            } catch (BadInput $e) {
+                // A tree that believes everything has no leaf for this: it stays with the leader it had.
+                if (! $stopWhenImpossible) {
+                    throw $e;
+                }
+                break;
+            }
+        }
+
+        return [
+            'right' => $result['ranking'][0]['id'] === $core['truth'],
+            'questions' => count($asked),
+            'effort' => $effort,
+        ];
+    }
+
+    /**
+     * @param  array{family: int, truth: string, clues: array<string, string|float>}  $core
+     * @return array{right: bool, questions: int, effort: float}
+     */
+    private function everything(array $core): array
+    {
+        $family = $this->families[$core['family']];
+
+        return [
+            'right' => $this->rank($family, $core['clues'], null)['ranking'][0]['id'] === $core['truth'],
+            'questions' => count($core['clues']),
+            'effort' => (float) $family['features']->sum(fn (FamilySpec $f) => $f->body['effort']),
+        ];
+    }
+
+    /**
+     * @param  array{index: int, features: Collection<int, FamilySpec>, variants: Collection<int, Variant>}  $family
+     * @param  array<string, string|float>  $clues
+     * @return array<string, mixed>
+     */
+    private function rank(array $family, array $clues, ?float $reliability): array
+    {
+        $input = VariantRanking::input(
+            $family['features'],
+            $family['variants'],
+            array_map(strval(...), $clues),
+            $this->learned[$family['index']],
+        );
+        if ($reliability !== null) {
+            $input['features'] = array_map(fn (array $f) => ['reliability' => $reliability] + $f, $input['features']);
+        }
+
+        return Calculators::call('evidence.rank', $input);
+    }
+
+    /** @param  array<string, float>  $weights */
+    private function pick(array $weights): string
+    {
+        $at = $this->chance() * array_sum($weights);
+        foreach ($weights as $key => $weight) {
+            if (($at -= $weight) < 0) {
+                return (string) $key;
+            }
+        }
+
+        return (string) array_key_last($weights);
+    }
+
+    private function chance(): float
+    {
+        return mt_rand() / (mt_getrandmax() + 1);
+    }
+
+    private function normal(): float
+    {
+        return sqrt(-2 * log(1 - $this->chance())) * cos(2 * M_PI * $this->chance());
+    }
+}

@@ -1,0 +1,234 @@
+<?php
+
+namespace Tools\Benchmarks;
+
+use App\Catalog\Read\VariantHardware;
+use Illuminate\Console\Command;
+use Illuminate\Support\Facades\Process;
+use Yard\Core\Calculators;
+use Yard\Core\GearTrain\Train;
+use Yard\Core\Input;
+
+/** Gear trains, margins and packages against references in the same run. */
+final class PowerBenchmarkCommand extends Command
+{
+    protected $signature = 'bench:power {--rounds=200}';
+
+    protected $description = 'Train solving, margins and package resolution as ratios to references';
+
+    public function handle(): int
+    {
+        $this->train();
+        $ok = $this->packages() & $this->margins();
+
+        return $ok ? 0 : 1;
+    }
+
+    /** A ratio to read; there is no goal for it. */
+    private function train(): void
+    {
+        // Four simple sets, ten gears: a train of our own, made for the measurement.
+        $set = fn (string $id, string $sun, string $ring, string $carrier, int $s, int $r): array => [
+            'id' => $id,
+            'kind' => 'simple',
+            'sun' => $sun,
+            'ring' => $ring,
+            'carrier' => $carrier,
+            'sunTeeth' => $s,
+            'ringTeeth' => $r,
+        ];
+        $train = [
+            'input' => 'in',
+            'output' => 'out',
+            'sets' => [
+                $set('P1', 's1', 'r1', 'c1', 30, 72),
+                $set('P2', 's2', 'c1', 'c2', 34, 78),
+                $set('P3', 's3', 'c2', 'c3', 33, 71),
+                $set('P4', 's4', 'c3', 'out', 38, 74),
+            ],
+            'elements' => [],
+            'gears' => [],
+        ];
+        foreach (['s1', 's2', 's3', 's4', 'r1', 'c1', 'c2', 'c3'] as $node) {
+            $train['elements'][] = ['id' => "C$node", 'kind' => 'clutch', 'a' => 'in', 'b' => $node];
+            $train['elements'][] = ['id' => "B$node", 'kind' => 'brake', 'a' => $node, 'b' => 'case'];
+        }
+        foreach (
+            [
+                ['Cs1', 'Br1', 'Bs2', 'Bs3', 'Bs4'],
+                ['Cs1', 'Cr1', 'Bs2', 'Bs3', 'Bs4'],
+                ['Cr1', 'Bs1', 'Bs2', 'Bs3', 'Bs4'],
+                ['Cc1', 'Cs2', 'Bs3', 'Bs4', 'Bs1'],
+                ['Cc2', 'Bs3', 'Bs4', 'Bs1', 'Bs2'],
+                ['Cc2', 'Cs3', 'Bs4', 'Bs1', 'Bs2'],
+                ['Cc3', 'Bs4', 'Bs1', 'Bs2', 'Bs3'],
+                ['Cc3', 'Cs4', 'Bs1', 'Bs2', 'Bs3'],
+                ['Cs2', 'Bc1', 'Bs3', 'Bs4', 'Bs1'],
+                ['Cs3', 'Bc2', 'Bs4', 'Bs1', 'Bs2'],
+            ] as $i => $applied
+        ) {
+            $train['gears'][] = ['name' => (string) ($i + 1), 'applied' => $applied];
+        }
+        $read = Train::read(Input::fromJson((string) json_encode($train)));
+        $rounds = (int) $this->option('rounds');
+        $solve = function () use ($read, $train, $rounds): float {
+            $start = hrtime(true);
+            for ($i = 0; $i < $rounds; $i++) {
+                foreach ($train['gears'] as $gear) {
+                    $read->solve($gear['applied']);
+                }
+            }
+
+            return (hrtime(true) - $start) / 1e3 / $rounds / count($train['gears']);
+        };
+        $solve();
+        $ours = $solve();
+        $python = Process::input((string) json_encode($train))->run([
+            'python3',
+            base_path('deploy/bench_train.py'),
+            (string) $rounds,
+        ]);
+        $this->line(
+            sprintf(
+                'Ten gears, four sets: %.0f us a gear with speeds, torques and slips%s',
+                $ours,
+                $python->successful()
+                    ? sprintf(
+                        '; x%.2f of a plain Python elimination of the speeds alone (%.0f us)',
+                        $ours / (float) $python->output(),
+                        (float) $python->output(),
+                    )
+                    : '',
+            ),
+        );
+    }
+
+    private function packages(): bool
+    {
+        mt_srand(60);
+        $options = [];
+        for ($i = 0; $i < 60; $i++) {
+            $options[$i] = [
+                'code' => "o$i",
+                'price' => mt_rand(4, 400),
+                'requires' => [],
+                'requiresAny' => [],
+                'excludes' => [],
+            ];
+        }
+        $rows = [];
+        for ($k = 0; $k < 150; $k++) {
+            $a = mt_rand(0, 57);
+            $later = fn (): string => 'o'.mt_rand($a + 1, 59);
+            if ($k % 3 === 0) {
+                $options[$a]['requiresAny'][] = $any = array_values(array_unique([$later(), $later(), $later()]));
+                $rows[] = "o$a - ".implode(' - ', $any).' <= 0';
+            } elseif ($k % 3 === 1) {
+                $options[$a]['requires'][] = $b = $later();
+                $rows[] = "o$a - $b <= 0";
+            } elseif ($k % 6 === 2) {
+                $options[$a]['excludes'][] = $b = $later();
+                $rows[] = "o$a + $b <= 1";
+            }
+        }
+        $lp = fn (array $wanted): string => "Minimize\n c: ".
+            implode(' + ', array_map(fn (array $o): string => "{$o['price']} {$o['code']}", $options)).
+            "\nSubject To\n ".
+            implode("\n ", [...$rows, ...array_map(fn (string $w): string => "$w = 1", $wanted)]).
+            "\nBinary\n ".
+            implode(' ', array_column($options, 'code')).
+            "\nEnd\n";
+        $ours = $theirs = [];
+        $same = true;
+        for ($case = 0; $case < 12; $case++) {
+            $wanted = array_values(array_unique(array_map(fn (): string => 'o'.mt_rand(0, 30), range(1, 3))));
+            $start = hrtime(true);
+            $out = Calculators::call('package.resolve', ['options' => $options, 'wanted' => $wanted]);
+            $ours[] = (hrtime(true) - $start) / 1e6;
+            $file = (string) tempnam(sys_get_temp_dir(), 'lp');
+            file_put_contents($file, $lp($wanted));
+            $start = hrtime(true);
+            Process::run(['glpsol', '--lp', $file, '-o', "$file.out"]);
+            $theirs[] = (hrtime(true) - $start) / 1e6;
+            $report = (string) file_get_contents("$file.out");
+            array_map(unlink(...), [$file, "$file.out"]);
+            $cost =
+                preg_match('/INTEGER OPTIMAL/', $report) === 1 &&
+                preg_match('/Objective:\s+c = (\S+)/', $report, $m) === 1
+                    ? (float) $m[1]
+                    : null;
+            $same =
+                $same &&
+                ($out['status'] === 'ok' ? abs($out['cheapest']['cost'] - (float) $cost) < 1e-6 : $cost === null);
+        }
+        sort($ours);
+        sort($theirs);
+        $ratio = $ours[6] / $theirs[6];
+        $this->line(
+            sprintf(
+                'package.resolve, 60 options and 150 rules: median %.1f ms, x%.2f of glpsol as a process (%.1f ms), %s',
+                $ours[6],
+                $ratio,
+                $theirs[6],
+                $same ? 'same optimum in all 12' : 'ANOTHER OPTIMUM',
+            ),
+        );
+
+        return $same && $ratio < 1.0;
+    }
+
+    private function margins(): bool
+    {
+        $pack = json_decode((string) file_get_contents(database_path('demo/catalog.json')), true);
+        $all = function () use ($pack): void {
+            foreach ($pack['families'] as $family) {
+                $converter = array_values(
+                    array_filter($family['options'], fn (array $o) => isset($o['body']['converter'])),
+                )[0]['body'];
+                $hardware = VariantHardware::of($family['body']['power'], $family['train'], [
+                    'capacities' => $converter['power']['capacities'],
+                ]);
+                Calculators::call(
+                    'power.margin',
+                    $hardware + [
+                        'engine' => [
+                            'curve' => [
+                                ['speed_rpm' => 1000, 'torque_nm' => 220],
+                                ['speed_rpm' => 3000, 'torque_nm' => 300],
+                                ['speed_rpm' => 5500, 'torque_nm' => 250],
+                            ],
+                        ],
+                        'converter' => ['points' => $converter['converter']['points']],
+                        'inputSpeed_rpm' => 5200,
+                        'limit' => 1.15,
+                    ],
+                );
+            }
+        };
+        $one = function () use ($pack): void {
+            foreach ($pack['families'] as $family) {
+                Calculators::call('geartrain.solve', $family['train']);
+            }
+        };
+        $time = function (callable $work): float {
+            $work();
+            $start = hrtime(true);
+            for ($i = 0; $i < 20; $i++) {
+                $work();
+            }
+
+            return (hrtime(true) - $start) / 2e7;
+        };
+        [$margins, $trains] = [$time($all), $time($one)];
+        $this->line(
+            sprintf(
+                'Margins of all gears of all five families: %.1f ms, x%.2f of solving their trains alone; a change at '
+                    .'the order desk has 150 ms',
+                $margins,
+                $margins / $trains,
+            ),
+        );
+
+        return $margins < 150.0;
+    }
+}

@@ -1,0 +1,70 @@
+<?php
+
+namespace Tools\Demo;
+
+use App\Shop\Models\Customer;
+use App\Shop\Models\Gauge;
+use App\Shop\Models\HouseRule;
+use App\Shop\Models\Person;
+use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Hash;
+
+/** The invented shop: people, customers, gauges, house rules and shelf stock. */
+final class DemoShop
+{
+    /** @return array<string, list<array<string, mixed>>> */
+    public static function read(): array
+    {
+        return json_decode(
+            (string) file_get_contents(database_path('demo/shop.json')),
+            true,
+            32,
+            JSON_THROW_ON_ERROR,
+        );
+    }
+
+    /** @param  int  $hashRounds work factor of the PIN hashes */
+    public static function furnish(int $hashRounds = 12): void
+    {
+        $shop = self::read();
+        foreach ($shop['people'] as $p) {
+            Person::query()->create([
+                'badge' => $p['badge'],
+                'name' => $p['name'],
+                'role' => $p['role'],
+                'pin_hash' => Hash::make($p['pin'], ['rounds' => $hashRounds]),
+                'active' => true,
+            ]);
+        }
+        Customer::query()->insert($shop['customers']);
+        foreach ($shop['gauges'] as $g) {
+            Gauge::query()->create([
+                'code' => $g['code'],
+                'name' => $g['name'],
+                'kind' => $g['kind'],
+                'unit' => $g['unit'],
+                'resolution' => $g['resolution'],
+                'range_min' => $g['min'],
+                'range_max' => $g['max'],
+                'calibrated_until' => now()->addDays($g['calibratedDays'])->format('Y-m-d'),
+            ]);
+        }
+        foreach ($shop['houseRules'] as $r) {
+            HouseRule::query()->create($r + ['version' => 1]);
+        }
+        $parts = DB::table('parts')->pluck('id', 'number');
+        DB::table('stock_lots')->insert(
+            array_map(
+                fn (array $l) => [
+                    'part_id' => $parts[$l['part']],
+                    'lot' => $l['lot'],
+                    'quantity' => $l['quantity'],
+                    'supplier' => $l['supplier'],
+                    'place' => $l['place'],
+                    'received_on' => now()->addDays($l['day'])->format('Y-m-d'),
+                ],
+                $shop['stock'],
+            ),
+        );
+    }
+}

@@ -1,0 +1,503 @@
+<?php
+
+namespace Tools\Demo;
+
+use App\Catalog\Edit\EditEntry;
+use App\Catalog\Exchange\CatalogStore;
+use App\Catalog\Exchange\ImportPack;
+use App\Catalog\Models\Option;
+use App\Shop\Models\Person;
+use App\Stations\Assembly\Actions\FitPack;
+use App\Stations\Assembly\Actions\RecordMeasurement;
+use App\Stations\Assembly\Actions\SignOffBuild;
+use App\Stations\Assembly\Queries\FitProposal;
+use App\Stations\Dispatch\Actions\RecordCommissioning;
+use App\Stations\Dispatch\Actions\ShipUnit;
+use App\Stations\Dispatch\Queries\DeliverySheet;
+use App\Stations\Dyno\Actions\AnalyseRun;
+use App\Stations\Dyno\Actions\JudgeRun;
+use App\Stations\Dyno\Actions\StartRun;
+use App\Stations\Dyno\Models\Run;
+use App\Stations\Dyno\Trace;
+use App\Stations\Identification\Actions\AnswerClue;
+use App\Stations\Identification\Actions\ConfirmIdentity;
+use App\Stations\Ordering\Actions\PlaceOrder;
+use App\Stations\Ordering\Actions\ReleaseBuild;
+use App\Stations\Receiving\Actions\FillTray;
+use App\Stations\Receiving\Actions\ReceiveCore;
+use App\Stations\Returns\Actions\DecideVerdict;
+use App\Stations\Returns\Actions\ObserveReturn;
+use App\Stations\Returns\Actions\OpenReturn;
+use App\Stations\Returns\Actions\StartSecondBuild;
+use App\Stations\Teardown\Actions\CompleteTeardown;
+use App\Stations\Teardown\Actions\RecordFinding;
+use App\Stations\Teardown\Actions\ReportSymptoms;
+use App\Work\Actions\MarkStep;
+use App\Yard\Models\Build;
+use App\Yard\Models\Unit;
+use Illuminate\Console\Command;
+use Illuminate\Support\Carbon;
+use Illuminate\Support\Facades\Auth;
+use Illuminate\Support\Facades\DB;
+use Illuminate\Support\Facades\Process;
+
+/** Months of work of the invented shop, done through the same actions as on the screens. */
+final class LoadDemoCommand extends Command
+{
+    protected $signature = 'demo:load';
+
+    protected $description = 'Load the demo catalog and the demo shop into an empty database';
+
+    /** How far each stage has come along the route. */
+    private const DEPTH = [
+        'refused' => 0,
+        'identify' => 0,
+        'identify-part' => 0,
+        'identify-hold' => 0,
+        'desk' => 1,
+        'desk-draft' => 2,
+        'teardown' => 3,
+        'teardown-part' => 3,
+        'bench' => 4,
+        'bench-part' => 4,
+        'cell' => 5,
+        'cell-failed' => 5,
+        'dispatch' => 6,
+        'field' => 7,
+        'returned-open' => 8,
+        'returned' => 8,
+    ];
+
+    private string $today;
+
+    private ?Carbon $clock = null;
+
+    public function handle(ImportPack $import): int
+    {
+        $this->today = Carbon::today()->format('Y-m-d');
+        if (Unit::query()->exists()) {
+            $this->error('The database already holds units; the demo goes into an empty one only.');
+
+            return 1;
+        }
+        // The catalog came in half a year ago and was changed since: its history is real history to look back on.
+        $this->setDatabaseClock(-200, 8);
+        DB::transaction(function () use ($import): void {
+            $import->import((string) file_get_contents(database_path('demo/catalog.json')), fn () => null);
+            DemoShop::furnish();
+        });
+        foreach (DemoShop::read()['catalogEdits'] as $edit) {
+            $this->setDatabaseClock($edit['day'], 11);
+            $this->on($edit['day'], 11, '100');
+            DB::transaction(fn () => $this->editCatalog($edit));
+        }
+        DB::statement('SET @@timestamp = DEFAULT');
+        foreach (DemoShop::read()['units'] as $n => $story) {
+            $this->clock = null;
+            DB::transaction(fn () => $this->live($story, $n));
+            $this->line("{$story['tag']}: {$story['stage']}");
+        }
+        Carbon::setTestNow();
+
+        return 0;
+    }
+
+    /** @param  array{kind: string, key: string, set: array<string, mixed>}  $edit */
+    private function editCatalog(array $edit): void
+    {
+        $store = app(CatalogStore::class);
+        $entry = app(EditEntry::class);
+        $node = $store->nodes($edit['kind'], null, null, [$edit['key']])[$edit['key']];
+        foreach ($edit['set'] as $field => $value) {
+            $node->body->{$field} = json_decode(json_encode($value, JSON_THROW_ON_ERROR));
+        }
+        $entry->save(
+            $edit['kind'],
+            explode('|', $edit['key'])[0],
+            $edit['key'],
+            $node,
+            $entry->version($edit['kind'], $edit['key']),
+        );
+    }
+
+    private function setDatabaseClock(int $day, int $hour): void
+    {
+        DB::statement(
+            'SET @@timestamp = '.Carbon::parse($this->today)->addDays($day)->setTime($hour, 0)->getTimestamp(),
+        );
+    }
+
+    /** @param  array<string, mixed>  $s one unit's story from shop.json */
+    private function live(array $s, int $n): void
+    {
+        $depth = self::DEPTH[$s['stage']];
+        $receiver = $this->on($s['day'], 8, '101');
+        $unit = app(ReceiveCore::class)->receive(
+            [
+                'coreTag' => $s['tag'],
+                'jobType' => 'rebuild',
+                'ownership' => 'exchange',
+                'family' => $s['family'] ?? 'RD4',
+                'customer' => $s['customer'] ?? '' ?: null,
+                'sender' => $s['sender'] ?? 'own',
+                'promisedOn' => $depth > 0
+                        ? now()
+                            ->addDays(14 + ($n % 5))
+                            ->format('Y-m-d')
+                        : null,
+            ] +
+                array_intersect_key(
+                    $s,
+                    array_flip([
+                        'rack',
+                        'vehicle',
+                        'vin',
+                        'odometer',
+                        'complaint',
+                        'codes',
+                        'clues',
+                        'missing',
+                        'failedHard',
+                        'repairHours',
+                        'flags',
+                        'damage',
+                        'tagCode',
+                        'converter',
+                    ]),
+                ),
+            $receiver,
+        );
+        foreach ($s['answers'] ?? [] as $feature => $value) {
+            app(AnswerClue::class)->answer($unit, $feature, $value, $this->on($s['day'], 9, '101'));
+        }
+        if (isset($s['symptoms']) && $s['stage'] !== 'refused') {
+            app(ReportSymptoms::class)->report($unit, $s['symptoms'], $this->on($s['day'], 9, '101'));
+        }
+        if ($depth < 1) {
+            return;
+        }
+        app(ConfirmIdentity::class)->confirm(
+            $unit->refresh(),
+            $s['variant'],
+            $n === 7 ? ['tail housing of an RD4-M'] : [],
+            '',
+            $this->on($s['day'], 10, '101'),
+        );
+        if ($depth < 2) {
+            return;
+        }
+        $manager = $this->on($s['day'] + 1, 9, '100');
+        $build = app(PlaceOrder::class)->place(
+            $unit->refresh(),
+            [
+                'package' => $s['package'],
+                'customer' => $s['customer'] ?: null,
+                'vehicle' => $s['vehicleCode'],
+                'promisedOn' => now()
+                    ->addDays(16 + ($n % 9))
+                    ->format('Y-m-d'),
+            ],
+            $manager,
+        );
+        if ($depth < 3) {
+            return;
+        }
+        $build = app(ReleaseBuild::class)->release(
+            $unit->refresh(),
+            $build->version,
+            Option::query()->where('family_id', $unit->family_id)->pluck('code')->all(),
+            $manager,
+        );
+        $this->tearDown($unit->refresh(), $s, $n);
+        if ($depth >= 4 && $s['stage'] !== 'bench') {
+            $this->assemble($unit->refresh(), $build->refresh(), $s, $n);
+        }
+        if ($depth >= 5) {
+            $this->test(
+                $unit->refresh(),
+                $build,
+                $s,
+                $s['stage'] === 'cell-failed' ? 'flare-2-3' : 'sound',
+                $s['stage'] !== 'cell',
+            );
+        }
+        if ($depth >= 7) {
+            $this->ship($unit->refresh(), $build->refresh(), $s);
+        }
+        if ($depth >= 8) {
+            $this->comeBack($unit->refresh(), $build->refresh(), $s);
+        }
+    }
+
+    /** @param  array<string, mixed>  $s */
+    private function tearDown(Unit $unit, array $s, int $n): void
+    {
+        $tech = $this->on($s['day'] + 2, 8, '102');
+        $steps = MarkStep::steps($unit, 'teardown');
+        $half = $s['stage'] === 'teardown-part' ? 7 : ($s['stage'] === 'teardown' ? 0 : count($steps));
+        foreach (array_slice($steps, 0, $half, true) as $code => $step) {
+            $this->on($s['day'] + 2, 9, '102', 12);
+            app(MarkStep::class)->mark($unit, 'teardown', $code, $step['counts'] ?? [], '', $tech);
+        }
+        if ($half < 5) {
+            return;
+        }
+        app(FillTray::class)->fill($unit, 'T-'.substr($unit->core_tag, 2), [
+            ['name' => 'Check balls', 'count' => 8, 'keepTogether' => 'balls'],
+            ['name' => 'Valve body bolts', 'count' => 22, 'keepTogether' => 'bolts by length'],
+            ['name' => 'Accumulator piston with its spring', 'count' => 2, 'keepTogether' => 'accumulators'],
+        ]);
+        $second = str_contains($s['complaint'], 'second');
+        $found = [
+            [
+                'part' => 'high-frictions',
+                'condition' => $second ? 'even brown' : 'black',
+                'disposition' => 'replace',
+                'role' => $second ? 'none' : 'cause',
+            ],
+            [
+                'part' => 'band',
+                'condition' => $second ? 'lining gone' : 'even brown',
+                'disposition' => 'replace',
+                'role' => $second ? 'cause' : 'none',
+            ],
+            [
+                'part' => 'reverse-drum',
+                'condition' => $second ? 'band surface grooved' : 'sound',
+                'disposition' => $second ? 'scrap' : 'reuse',
+                'role' => $second ? 'collateral' : 'none',
+            ],
+            ['part' => 'bushings', 'condition' => 'dark', 'disposition' => 'replace', 'role' => 'collateral'],
+            ['part' => 'planet', 'condition' => 'sound', 'disposition' => 'reuse', 'role' => 'none'],
+            [
+                'part' => 'pump',
+                'condition' => $n % 3 === 0 ? 'grooved' : 'shiny',
+                'disposition' => $n % 3 === 0 ? 'replace' : 'reuse',
+                'role' => 'none',
+            ],
+        ];
+        foreach (array_slice($found, 0, $half === 7 ? 3 : 6) as $finding) {
+            app(RecordFinding::class)->record($unit, $finding, $tech);
+        }
+        if ($half === count($steps)) {
+            app(CompleteTeardown::class)->complete($unit->refresh(), false, $this->on($s['day'] + 2, 15, '102'));
+        }
+    }
+
+    /** @param  array<string, mixed>  $s */
+    private function assemble(Unit $unit, Build $build, array $s, int $n): void
+    {
+        $badge = $n % 2 === 0 ? '103' : '107';
+        $builder = $this->on($s['day'] + 4, 8, $badge);
+        $part = $s['stage'] === 'bench-part';
+        foreach (array_slice(array_keys($build->spec['assembly']), 0, $part ? 4 : 99) as $i) {
+            $step = $build->spec['assembly'][$i];
+            $this->on($s['day'] + 4, 9, $badge, 14);
+            app(MarkStep::class)->mark($unit, 'assembly', $step['code'], $step['counts'] ?? [], '', $builder);
+        }
+        foreach ($build->spec['packs'] as $i => $pack) {
+            if ($part && $i > 0) {
+                return;
+            }
+            // A thousandth of an inch or its metric like, off the nominal depth, as real drums are.
+            $step = $pack['unit'] === 'in' ? 0.001 : 0.02;
+            $depth = $pack['depth']['nominal'] + (($n % 7) - 3) * $step;
+            $proposal = app(FitProposal::class)->propose($build, $pack['code'], "$depth {$pack['unit']}");
+            $fit = app(FitPack::class)->fit(
+                $build,
+                $pack['code'],
+                "$depth {$pack['unit']}",
+                null,
+                $proposal['result']['best']['picks'],
+                $builder,
+            );
+            $reading = round((float) $fit->predicted + (($n % 3) - 1) * $step, 3);
+            app(RecordMeasurement::class)->record(
+                $build,
+                'pack',
+                $pack['code'],
+                "$reading {$pack['unit']}",
+                'F-01',
+                '',
+                $this->on($s['day'] + 5, 10, $badge),
+            );
+        }
+        $unitOfPlay = $build->spec['endPlays'][0]['unit'];
+        $measured = fn (float $inches): string => $unitOfPlay === 'in'
+            ? sprintf('%.3f in', $inches)
+            : sprintf('%.2f mm', $inches * 25.4);
+        $play = app(FitProposal::class)->propose($build, 'front', $measured(0.01 + 0.001 * ($n % 14)));
+        if (! isset($play['result']['best'])) {
+            $play = app(FitProposal::class)->propose($build, 'front', $measured(0.012));
+        }
+        $fit = app(FitPack::class)->fit(
+            $build,
+            'front',
+            "{$play['measured']} $unitOfPlay",
+            null,
+            $play['result']['best']['picks'],
+            $builder,
+        );
+        app(RecordMeasurement::class)->record(
+            $build,
+            'end-play',
+            'front',
+            ((float) $fit->predicted)." $unitOfPlay",
+            'D-01',
+            '',
+            $this->on($s['day'] + 5, 13, $badge),
+        );
+        foreach ($build->spec['airChecks'] as $i => $check) {
+            app(RecordMeasurement::class)->record(
+                $build,
+                'air-check',
+                $check['code'],
+                1 + (($n + $i) % 4).' psi',
+                'P-01',
+                '',
+                $builder,
+            );
+        }
+        foreach (['pump' => '18 lbf.ft', 'valve-body' => '10 N.m'] as $code => $torque) {
+            app(RecordMeasurement::class)->record($build, 'torque', $code, $torque, 'T-01', '', $builder);
+        }
+        app(SignOffBuild::class)->sign($build, $this->on($s['day'] + 5, 16, $badge));
+    }
+
+    /** @param  array<string, mixed>  $s */
+    private function test(Unit $unit, Build $build, array $s, string $specimen, bool $judge): void
+    {
+        $operator = $this->on($s['day'] + 6, 9, '104');
+        $run = app(StartRun::class)->start($build->refresh(), $specimen, $operator);
+        $program = tempnam(sys_get_temp_dir(), 'yard');
+        file_put_contents(
+            $program,
+            json_encode([
+                'run' => (string) $run->id,
+                'rate_hz' => $run->program['rate_hz'],
+                'end' => $run->program['end'],
+                'program' => $run->program['steps'],
+                'ratios' => $run->program['ratios'],
+                'specimen' => $specimen,
+            ]),
+        );
+        $result = Process::run([PHP_BINARY, base_path('rig/rig.php'), '--once', $program])->throw();
+        unlink($program);
+        @mkdir(dirname(Trace::path($run)), 0775, true);
+        file_put_contents(Trace::path($run), $result->output());
+        $run->update([
+            'state' => 'recorded',
+            'ended_at' => now()->addSeconds((int) $run->program['end']),
+            'trace_path' => "traces/run-$run->id.csv",
+        ]);
+        (new AnalyseRun($run->id))->handle();
+        if (! $judge) {
+            return;
+        }
+        $specimen === 'sound'
+            ? app(JudgeRun::class)->judge(
+                Run::query()->findOrFail($run->id),
+                'pass',
+                '',
+                '',
+                $this->on($s['day'] + 6, 11, '104'),
+            )
+            : app(JudgeRun::class)->judge(
+                Run::query()->findOrFail($run->id),
+                'fail',
+                'Runs up between second and third.',
+                'C3',
+                $this->on($s['day'] + 6, 11, '104'),
+            );
+    }
+
+    /** @param  array<string, mixed>  $s */
+    private function ship(Unit $unit, Build $build, array $s): void
+    {
+        app(ShipUnit::class)->ship(
+            $build,
+            null,
+            'Own lorry',
+            app(DeliverySheet::class)->finalChecks($build),
+            $this->on($s['day'] + 7, 14, '100'),
+        );
+        app(RecordCommissioning::class)->record(
+            $build->refresh(),
+            [
+                'installedOn' => now()->addDays(3)->format('Y-m-d'),
+                'odometer' => '124500 km',
+                'installer' => 'Workshop of the customer',
+                'items' => $s['stage'] === 'returned'
+                        ? ['level', 'codes', 'road-test']
+                        : ['cooler', 'level', 'codes', 'range-switch', 'relearn', 'road-test'],
+                'converterDepth' => '29.5 mm',
+                'flexplateDepth' => '27 mm',
+            ],
+            $this->on($s['day'] + 10, 9, '105'),
+        );
+    }
+
+    /** @param  array<string, mixed>  $s */
+    private function comeBack(Unit $unit, Build $build, array $s): void
+    {
+        $clerk = $this->on(-9, 10, '105');
+        $done = $s['stage'] === 'returned';
+        $return = app(OpenReturn::class)->open(
+            $build->serial,
+            [
+                'serial' => $build->serial,
+                'complaint' => $done ? 'Third and fourth slip again under load' : 'Bangs into second, then slips',
+                'codes' => $done ? ['P0741'] : [],
+                'installedOn' => now()
+                    ->addDays($s['day'] + 19)
+                    ->format('Y-m-d'),
+                'failedOn' => now()->subDays(3)->format('Y-m-d'),
+                'odometer' => '131200 km',
+            ],
+            $clerk,
+        );
+        $seen = $done
+            ? [
+                'oil-level' => 'low',
+                'plates' => 'one pack',
+                'cooler' => 'not flushed',
+                'weeks' => '8 to 52 weeks',
+                'depth' => 'on file and right',
+                'debris' => 'linings',
+                'record' => 'well inside',
+            ]
+            : ['oil-level' => 'right', 'weeks' => '8 to 52 weeks'];
+        foreach ($seen as $feature => $value) {
+            app(ObserveReturn::class)->see($return->refresh(), $feature, $value, $return->version);
+        }
+        app(ObserveReturn::class)->measure($return->refresh(), 'pack', 'C3', '0.091 in', $return->version);
+        if (! $done) {
+            return;
+        }
+        app(DecideVerdict::class)->decide(
+            $return->refresh(),
+            'installation',
+            'Cooler full of old lining, not flushed; our clearance was well inside.',
+            ['installer' => 70.0, 'shop' => 30.0],
+            $return->version,
+            $this->on(-6, 11, '105'),
+        );
+        app(StartSecondBuild::class)->start($return->refresh(), $this->on(-6, 12, '105'));
+    }
+
+    /** Sets the clock and who is at work. */
+    private function on(int $day, int $hour, string $badge, int $plusMinutes = 0): Person
+    {
+        // Every event some minutes after the one before, on the day and from the hour the story says.
+        $start = Carbon::parse($this->today)->addDays($day)->setTime($hour, 0);
+        $this->clock = ($this->clock !== null && $this->clock->gte($start) && $this->clock->isSameDay($start)
+            ? $this->clock->copy()
+            : $start
+        )->addMinutes(4 + $plusMinutes);
+        Carbon::setTestNow($this->clock);
+        $person = Person::query()->where('badge', $badge)->firstOrFail();
+        Auth::setUser($person);
+
+        return $person;
+    }
+}
