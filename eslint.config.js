@@ -1,8 +1,7 @@
 import hooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
 
-export default tseslint.config(
-    { ignores: ['resources/ui/lib/api.gen.ts'] },
-    ...tseslint.configs.recommended,
-    { plugins: { 'react-hooks': hooks }, rules: { ...hooks.configs.recommended.rules, '@typescript-eslint/no-non-null-assertion': 'off' } },
-);
+export default tseslint.config({ ignores: ['resources/ui/api/schema.gen.ts'] }, ...tseslint.configs.recommended, {
+    plugins: { 'react-hooks': hooks },
+    rules: { ...hooks.configs.recommended.rules, '@typescript-eslint/no-non-null-assertion': 'off' },
+});

@@ -5,6 +5,10 @@ import laravel from 'laravel-vite-plugin';
 import { defineConfig } from 'vite';
 
 export default defineConfig(({ mode }) => ({
-    plugins: [...(mode === 'test' ? [] : [laravel({ input: ['resources/ui/main.tsx'], refresh: false })]), react(), tailwindcss()],
+    plugins: [
+        ...(mode === 'test' ? [] : [laravel({ input: ['resources/ui/main.tsx'], refresh: false })]),
+        react(),
+        tailwindcss(),
+    ],
     test: { environment: 'jsdom', include: ['resources/ui/**/*.test.{ts,tsx}'] },
 }));

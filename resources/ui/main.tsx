@@ -3,10 +3,18 @@ import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { BrowserRouter } from 'react-router';
 import { App } from './App';
-import { isProblem } from './lib/api';
+import { isProblem } from './api/client';
 import './styles.css';
 
-const client = new QueryClient({ defaultOptions: { queries: { staleTime: 10_000, refetchOnWindowFocus: true, retry: (n, e) => n < 3 && !(isProblem(e) && e.status >= 400 && e.status < 500) } } });
+const client = new QueryClient({
+    defaultOptions: {
+        queries: {
+            staleTime: 10_000,
+            refetchOnWindowFocus: true,
+            retry: (n, e) => n < 3 && !(isProblem(e) && e.status >= 400 && e.status < 500),
+        },
+    },
+});
 
 createRoot(document.getElementById('yard')!).render(
     <StrictMode>

@@ -6,9 +6,12 @@ const TAG = `C-${String(Date.now()).slice(-7)}`;
 const panel = (page: Page, name: string): Locator => page.getByRole('region', { name, exact: true });
 
 /** Opens a section of the route card by its tab. */
-const section = (page: Page, name: string) => page.getByRole('navigation', { name: 'Sections of the route card' }).getByRole('link', { name }).click();
+const section = (page: Page, name: string) =>
+    page.getByRole('navigation', { name: 'Sections of the route card' }).getByRole('link', { name }).click();
 
-test('one physical unit goes from "a core arrives" to "the rebuilt unit came back and we know why"', async ({ page }) => {
+test('one physical unit goes from "a core arrives" to "the rebuilt unit came back and we know why"', async ({
+    page,
+}) => {
     test.setTimeout(420_000);
     const errors: string[] = [];
     page.on('pageerror', (e) => errors.push(e.message));
@@ -24,14 +27,19 @@ test('one physical unit goes from "a core arrives" to "the rebuilt unit came bac
         await page.getByLabel('Stored codes').fill('P0730');
         await page.getByRole('button', { name: /^Pan/ }).click();
         await page.getByRole('group', { name: 'Colour of the fluid' }).getByRole('button', { name: 'black' }).click();
-        await page.getByRole('button', { name: /^Bell housing/ }).first().click();
+        await page
+            .getByRole('button', { name: /^Bell housing/ })
+            .first()
+            .click();
         await page.getByRole('button', { name: /^Dust shield/ }).click();
         await page.getByLabel('Repair hours').fill('1.5');
         await expect(panel(page, 'Credit')).toContainText('201.50');
         await page.getByRole('button', { name: 'Take it in' }).click();
         await expect(page.getByText('The check digit of the VIN does not agree')).toBeVisible();
         await page.reload(); // nothing typed is lost
-        await expect(page.getByLabel("Complaint, in the owner's words")).toHaveValue('No third or fourth, engine runs up');
+        await expect(page.getByLabel("Complaint, in the owner's words")).toHaveValue(
+            'No third or fourth, engine runs up',
+        );
         await page.getByLabel('VIN', { exact: true }).fill('3XYRN25D9A8654321');
         await page.getByRole('button', { name: 'Take it in' }).click();
         await expect(page.getByRole('heading', { name: TAG })).toBeVisible();
@@ -71,9 +79,19 @@ test('one physical unit goes from "a core arrives" to "the rebuilt unit came bac
         await signIn(page, 'teardown');
         await scan(page, serial);
         await section(page, '4 Teardown');
-        for (const [gear, state] of [['1', 'ok'], ['2', 'ok'], ['3', 'slips'], ['4', 'slips']] as const) {
-            await page.getByRole('group', { name: `Gear ${gear}` }).getByRole('button', { name: state }).click();
-            await expect(page.getByRole('group', { name: `Gear ${gear}` }).getByRole('button', { name: state })).toHaveAttribute('aria-pressed', 'true');
+        for (const [gear, state] of [
+            ['1', 'ok'],
+            ['2', 'ok'],
+            ['3', 'slips'],
+            ['4', 'slips'],
+        ] as const) {
+            await page
+                .getByRole('group', { name: `Gear ${gear}` })
+                .getByRole('button', { name: state })
+                .click();
+            await expect(
+                page.getByRole('group', { name: `Gear ${gear}` }).getByRole('button', { name: state }),
+            ).toHaveAttribute('aria-pressed', 'true');
         }
         await expect(panel(page, 'Suspects').getByRole('listitem').first()).toContainText('C3');
         await doSteps(page);
@@ -93,7 +111,11 @@ test('one physical unit goes from "a core arrives" to "the rebuilt unit came bac
         await section(page, '5 Assemble');
         await page.getByRole('button', { name: 'Sign for the assembly' }).click();
         await expect(page.getByText('The sign-off is refused')).toBeVisible();
-        for (const [name, ask, reading] of [['Forward clutch pack', 'Groove depth', '.981'], ['High clutch pack', 'Groove depth', '.889'], ['Front end play', 'Play, trial fit', '31 thou']] as const) {
+        for (const [name, ask, reading] of [
+            ['Forward clutch pack', 'Groove depth', '.981'],
+            ['High clutch pack', 'Groove depth', '.889'],
+            ['Front end play', 'Play, trial fit', '31 thou'],
+        ] as const) {
             const place = panel(page, name);
             await place.getByLabel(ask, { exact: true }).fill(reading);
             await page.keyboard.press('Enter');
@@ -114,7 +136,12 @@ test('one physical unit goes from "a core arrives" to "the rebuilt unit came bac
         for (const element of ['C1', 'C2', 'C3', 'B1', 'B2']) {
             await page.getByLabel(`Loss ${element}`, { exact: true }).fill('2');
             await page.getByRole('button', { name: `Record Loss ${element}` }).click();
-            await expect(page.getByRole('listitem').filter({ has: page.getByLabel(`Loss ${element}`, { exact: true }) }).getByText('holds')).toBeVisible();
+            await expect(
+                page
+                    .getByRole('listitem')
+                    .filter({ has: page.getByLabel(`Loss ${element}`, { exact: true }) })
+                    .getByText('holds'),
+            ).toBeVisible();
         }
         await doSteps(page);
         await expect(page.getByText('Everything is measured and inside its window.')).toBeVisible();
@@ -169,7 +196,11 @@ test('one physical unit goes from "a core arrives" to "the rebuilt unit came bac
         await page.getByLabel('Carrier').fill('Own lorry');
         await page.getByRole('button', { name: 'Papers complete: ship it' }).click();
         await expect(page.getByText('Check first, then confirm it here: Set the level hot')).toBeVisible();
-        for (const box of await page.getByRole('group', { name: 'Checked before it leaves' }).getByRole('checkbox').all()) await box.check();
+        for (const box of await page
+            .getByRole('group', { name: 'Checked before it leaves' })
+            .getByRole('checkbox')
+            .all())
+            await box.check();
         await page.getByRole('button', { name: 'Papers complete: ship it' }).click();
         await expect(page.getByText('With the customer')).toBeVisible();
         await page.getByRole('link', { name: 'open to print' }).click();
@@ -188,7 +219,11 @@ test('one physical unit goes from "a core arrives" to "the rebuilt unit came bac
         await page.getByLabel('Failed on').fill('2026-02-20');
         await page.getByRole('button', { name: 'Open a return' }).click();
         const evidence = panel(page, 'Evidence');
-        for (const [question, value] of [['Which plates are burnt', 'low and reverse packs'], ['Vehicle codes', 'overheat'], ['Planet pinions', 'bright']] as const) {
+        for (const [question, value] of [
+            ['Which plates are burnt', 'low and reverse packs'],
+            ['Vehicle codes', 'overheat'],
+            ['Planet pinions', 'bright'],
+        ] as const) {
             const button = evidence.getByRole('group', { name: question }).getByRole('button', { name: value });
             await button.click();
             await expect(button).toHaveAttribute('aria-pressed', 'true');
@@ -215,7 +250,11 @@ async function doSteps(page: Page) {
     const total = Number(/of (\d+) done/.exec((await steps.textContent())!)![1]);
     for (let done = Number(/(\d+) of \d+ done/.exec((await steps.textContent())!)![1]); done < total; done++) {
         const button = steps.getByRole('button', { name: /^Done: / }).first();
-        const item = steps.getByRole('listitem').filter({ has: page.getByRole('button', { name: (await button.getAttribute('aria-label'))!, exact: true }) });
+        const item = steps
+            .getByRole('listitem')
+            .filter({
+                has: page.getByRole('button', { name: (await button.getAttribute('aria-label'))!, exact: true }),
+            });
         for (const field of await item.getByLabel(/counted \(of/).all()) {
             const label = await field.evaluate((e) => (e as HTMLInputElement).labels![0]!.textContent!);
             await field.fill(/of (\d+)\)/.exec(label)![1]!);

@@ -12,18 +12,67 @@ test('a fault in one page does not blank the tablet', async ({ page }) => {
     await expect(page.getByRole('link', { name: 'Yard' })).toBeVisible();
 });
 
-const PAGES = ['/', '/units', '/receive', '/stock', '/catalog', '/insight', '/calculators', '/house-rules', '/units/C-0201', '/units/C-0205/intake', '/units/C-0221/identify', '/units/C-0220/order', '/units/C-0218/teardown', '/units/C-0216/assembly', '/units/C-0214/dyno', '/units/C-0211/ship', '/units/C-0202/return', '/units/C-0201/history', '/receive/pallet', '/interchange', '/interchange?desk=vehicle&q=HW-TR5', '/interchange?desk=core&q=C-0219', '/interchange?desk=part&q=FR-F080', '/trainer', '/cores-owed', '/cores-owed/WS-LOW', '/catalog/desk', '/catalog/desk?kind=endPlays&key=RD4%7Cfront', '/catalog/desk?kind=families&key=TX6', '/catalog/desk?tab=What+changed', '/catalog/desk?tab=Packs+and+CSV', '/units/C-0250/intake', '/power/LP6', '/power/RD4', '/power/new', '/units/C-0220/quote', '/units/C-0220/compare'];
+const PAGES = [
+    '/',
+    '/units',
+    '/receive',
+    '/stock',
+    '/catalog',
+    '/insight',
+    '/calculators',
+    '/house-rules',
+    '/units/C-0201',
+    '/units/C-0205/intake',
+    '/units/C-0221/identify',
+    '/units/C-0220/order',
+    '/units/C-0218/teardown',
+    '/units/C-0216/assembly',
+    '/units/C-0214/dyno',
+    '/units/C-0211/ship',
+    '/units/C-0202/return',
+    '/units/C-0201/history',
+    '/receive/pallet',
+    '/interchange',
+    '/interchange?desk=vehicle&q=HW-TR5',
+    '/interchange?desk=core&q=C-0219',
+    '/interchange?desk=part&q=FR-F080',
+    '/trainer',
+    '/cores-owed',
+    '/cores-owed/WS-LOW',
+    '/catalog/desk',
+    '/catalog/desk?kind=endPlays&key=RD4%7Cfront',
+    '/catalog/desk?kind=families&key=TX6',
+    '/catalog/desk?tab=What+changed',
+    '/catalog/desk?tab=Packs+and+CSV',
+    '/units/C-0250/intake',
+    '/power/LP6',
+    '/power/RD4',
+    '/power/new',
+    '/units/C-0220/quote',
+    '/units/C-0220/compare',
+];
 
 for (const light of ['on', 'off']) {
-    test(`every page passes the automatic accessibility rules, ${light === 'on' ? 'light' : 'dark'}`, async ({ page }) => {
+    test(`every page passes the automatic accessibility rules, ${light === 'on' ? 'light' : 'dark'}`, async ({
+        page,
+    }) => {
         await signIn(page, 'manager');
         await page.evaluate((v) => localStorage.setItem('yard.light', v), light);
         for (const path of PAGES) {
             await page.goto(path);
             await expect(page.getByText('Fetching')).toHaveCount(0);
-            const result = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze();
-            expect(result.violations.map((v) => `${path} ${light} ${v.id}: ${v.nodes[0]?.html} ${v.nodes[0]?.failureSummary}`)).toEqual([]);
-            expect(await page.evaluate(() => document.documentElement.scrollWidth <= innerWidth), `${path} fits the tablet`).toBe(true);
+            const result = await new AxeBuilder({ page })
+                .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'])
+                .analyze();
+            expect(
+                result.violations.map(
+                    (v) => `${path} ${light} ${v.id}: ${v.nodes[0]?.html} ${v.nodes[0]?.failureSummary}`,
+                ),
+            ).toEqual([]);
+            expect(
+                await page.evaluate(() => document.documentElement.scrollWidth <= innerWidth),
+                `${path} fits the tablet`,
+            ).toBe(true);
         }
     });
 }
@@ -63,7 +112,13 @@ test('the tag label carries a barcode a scanner reads', async ({ page }, info) =
     const canvas = page.getByRole('img', { name: 'Barcode C-0205' });
     await expect(canvas).toBeVisible();
     const png = info.outputPath('label.png');
-    writeFileSync(png, Buffer.from((await canvas.evaluate((c) => (c as HTMLCanvasElement).toDataURL('image/png'))).split(',')[1]!, 'base64'));
+    writeFileSync(
+        png,
+        Buffer.from(
+            (await canvas.evaluate((c) => (c as HTMLCanvasElement).toDataURL('image/png'))).split(',')[1]!,
+            'base64',
+        ),
+    );
     expect(execFileSync('zbarimg', ['--quiet', '--raw', png]).toString().trim()).toBe('C-0205');
 });
 
@@ -105,7 +160,10 @@ test('two people on one card see both versions', async ({ page, browser }) => {
 
 test('bad files and odd numbers are answered in one sentence', async ({ page }) => {
     await signIn(page, 'receiver', '/units/C-0222/intake');
-    await page.getByLabel('Picture of this place').first().setInputFiles({ name: 'a.jpg', mimeType: 'image/jpeg', buffer: Buffer.from('this is no picture') });
+    await page
+        .getByLabel('Picture of this place')
+        .first()
+        .setInputFiles({ name: 'a.jpg', mimeType: 'image/jpeg', buffer: Buffer.from('this is no picture') });
     await page.getByRole('button', { name: 'Attach' }).first().click();
     await expect(page.getByText('This file is not a picture')).toBeVisible();
     await page.goto('/calculators?name=fit.stack');

@@ -1,6 +1,14 @@
 import { expect, type Page } from '@playwright/test';
 
-const PINS: Record<string, [string, string]> = { manager: ['100', '4821'], receiver: ['101', '1937'], teardown: ['102', '2046'], builder: ['103', '3158'], cell: ['104', '6270'], returns: ['105', '7395'], viewer: ['106', '8412'] };
+const PINS: Record<string, [string, string]> = {
+    manager: ['100', '4821'],
+    receiver: ['101', '1937'],
+    teardown: ['102', '2046'],
+    builder: ['103', '3158'],
+    cell: ['104', '6270'],
+    returns: ['105', '7395'],
+    viewer: ['106', '8412'],
+};
 
 /** Takes the tablet over: whoever had it is signed out. */
 export async function signIn(page: Page, role: string, path = '/') {

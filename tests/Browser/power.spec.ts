@@ -26,24 +26,36 @@ test('a new train is entered, solved as typed, drawn, and kept as a family', asy
 
 test('every family draws each of its gears', async ({ page }) => {
     await signIn(page, 'viewer');
-    for (const [family, gears] of [['RD4', ['1', '2', '3', '4', 'R']], ['SX4', ['1', '4', 'R']], ['LP6', ['1', '5', '6', 'R']], ['TX6', ['2', '6', 'R']], ['GV5', ['3', '5', 'R']]] as const) {
+    for (const [family, gears] of [
+        ['RD4', ['1', '2', '3', '4', 'R']],
+        ['SX4', ['1', '4', 'R']],
+        ['LP6', ['1', '5', '6', 'R']],
+        ['TX6', ['2', '6', 'R']],
+        ['GV5', ['3', '5', 'R']],
+    ] as const) {
         await page.goto(`/power/${family}`);
         for (const gear of gears) {
             await page.getByRole('group', { name: 'Gear' }).getByRole('button', { name: gear, exact: true }).click();
-            await expect(page.getByRole('img', { name: new RegExp(`Power flow. Gear ${gear}, ratio -?[0-9.]+; applied`) })).toBeVisible();
+            await expect(
+                page.getByRole('img', { name: new RegExp(`Power flow. Gear ${gear}, ratio -?[0-9.]+; applied`) }),
+            ).toBeVisible();
         }
         await expect(page.getByRole('region', { name: 'Shift by shift' })).toContainText('kJ');
     }
 });
 
-test('a tow order above the stock limit gets the cheapest package that holds, clashes are told, and a quote is printed', async ({ page }) => {
+test('a tow order above the stock limit gets the cheapest package that holds, clashes are told, and a quote is printed', async ({
+    page,
+}) => {
     await signIn(page, 'manager', '/units/C-0219/order');
     await page.getByRole('button', { name: 'Daily' }).click();
     const hold = page.getByRole('region', { name: 'What it can hold' });
     await expect(hold).toContainText('good for 418 N.m');
     await page.getByLabel('Engine torque').fill('350 lbf.ft');
     await expect(hold).toContainText('this order has 475');
-    await expect(page.getByRole('region', { name: 'What goes in' })).toContainText('With "Stock pressure spring" in its place C3 in gear 4 at 50 % throttle has a margin of 1.01');
+    await expect(page.getByRole('region', { name: 'What goes in' })).toContainText(
+        'With "Stock pressure spring" in its place C3 in gear 4 at 50 % throttle has a margin of 1.01',
+    );
     await page.getByLabel('Engine torque').fill('350 psi');
     await expect(page.getByText('is a pressure; this field takes a torque')).toBeVisible();
     await page.getByLabel('Engine torque').fill('350 lbf.ft');
@@ -78,23 +90,33 @@ test('a tow order above the stock limit gets the cheapest package that holds, cl
     await expect(page.getByRole('region', { name: 'What else could be done' })).toContainText('Rebuild this one');
 });
 
-test('an accumulator option is weighed by the shift it makes, and a spring typed by hand answers at once', async ({ page }) => {
+test('an accumulator option is weighed by the shift it makes, and a spring typed by hand answers at once', async ({
+    page,
+}) => {
     await signIn(page, 'manager', '/power/RD4');
     const feel = page.getByRole('region', { name: 'Feel: Second and fourth band, 1 to 2' });
-    const cell = async (row: RegExp, column: number) => Number.parseFloat(await feel.getByRole('row', { name: row }).getByRole('cell').nth(column).innerText());
+    const cell = async (row: RegExp, column: number) =>
+        Number.parseFloat(await feel.getByRole('row', { name: row }).getByRole('cell').nth(column).innerText());
     await expect(feel.getByRole('row', { name: /Then pulls the input down in/ })).toContainText(/[0-9.]+ s/);
     const [before, after] = [await cell(/Takes over after/, 0), await cell(/Takes over after/, 1)];
     expect(after).toBeLessThan(before); // the first option offered has stiffer springs
-    await feel.getByRole('group', { name: 'After' }).getByLabel('Build').selectOption({ label: 'Accumulators blocked solid' });
+    await feel
+        .getByRole('group', { name: 'After' })
+        .getByLabel('Build')
+        .selectOption({ label: 'Accumulators blocked solid' });
     await expect(feel.getByText('No spring: the piston is blocked.')).toBeVisible();
     await expect.poll(() => cell(/Takes over after/, 1)).toBe(0);
     await feel.getByRole('group', { name: 'Before' }).getByLabel('Feed orifice (mm)').fill('1.4');
     await expect.poll(() => cell(/Takes over after/, 0)).toBeGreaterThan(before);
     await feel.getByRole('group', { name: 'Before' }).getByLabel('Stroke (mm)').fill('90');
-    await expect(feel.getByRole('group', { name: 'Before' }).getByText(/presses a spring below its solid length/)).toBeVisible();
+    await expect(
+        feel.getByRole('group', { name: 'Before' }).getByText(/presses a spring below its solid length/),
+    ).toBeVisible();
     await feel.getByRole('button', { name: '2 to 3' }).click();
     const direct = page.getByRole('region', { name: 'Feel: High clutch, 2 to 3' });
     await direct.getByLabel('Old gear lets go at (s)').first().fill('0.01');
     await direct.getByLabel('Old gear lets go at (s)').last().fill('0.3');
-    await expect(direct.getByRole('row', { name: /Old gear lets go/ })).toContainText(/flare.*the input runs up \d+ rev\/min.*tie-up.*the output falls to -?\d+ N\.m/s);
+    await expect(direct.getByRole('row', { name: /Old gear lets go/ })).toContainText(
+        /flare.*the input runs up \d+ rev\/min.*tie-up.*the output falls to -?\d+ N\.m/s,
+    );
 });

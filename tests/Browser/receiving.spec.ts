@@ -29,7 +29,9 @@ test('a pallet of cores is taken in by scanner, one keystroke a core', async ({ 
     await expect(panel(page, /Grade B/)).toContainText('Missing: Dust shield');
 });
 
-test('a walk-round prices what is missing, grades by rule, and damage is photographed where it is', async ({ page }) => {
+test('a walk-round prices what is missing, grades by rule, and damage is photographed where it is', async ({
+    page,
+}) => {
     await signIn(page, 'receiver', '/receive');
     await page.getByLabel('Core tag').fill('C-9101');
     await page.getByLabel('Stamped tag code').fill('6S12 4410');
@@ -76,7 +78,11 @@ test('a lying core is called mixed and confirmed with its foreign parts', async 
 
 test('what fits this VIN, and where can I get this part', async ({ page }) => {
     await signIn(page, 'receiver', '/units/C-0205/intake');
-    const vin = (await page.locator('dd').filter({ hasText: /^4ZHT5[A-Z0-9]{12}$/ }).first().textContent())!;
+    const vin = (await page
+        .locator('dd')
+        .filter({ hasText: /^4ZHT5[A-Z0-9]{12}$/ })
+        .first()
+        .textContent())!;
     await page.keyboard.press('x');
     await page.getByLabel('VIN, or maker').fill(vin);
     await page.keyboard.press('Enter');
@@ -100,7 +106,9 @@ test('what fits this VIN, and where can I get this part', async ({ page }) => {
     await expect(panel(page, 'What such units sold for')).toContainText('median of');
 });
 
-test('a window is edited, seen as of last week, and the pack goes out and in without a difference', async ({ page }, info) => {
+test('a window is edited, seen as of last week, and the pack goes out and in without a difference', async ({
+    page,
+}, info) => {
     await signIn(page, 'manager', '/catalog/desk?kind=packs&key=RD4%7CC1');
     const window = page.getByRole('group', { name: 'window' });
     await window.getByLabel('max').fill('0,034');
@@ -122,7 +130,10 @@ test('a window is edited, seen as of last week, and the pack goes out and in wit
     await page.getByRole('button', { name: 'What changed' }).click();
     await expect(page.getByRole('region', { name: /differ/ })).toContainText('0.034');
     await page.getByRole('button', { name: 'Packs and CSV' }).click();
-    const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Export the catalog' }).click()]);
+    const [download] = await Promise.all([
+        page.waitForEvent('download'),
+        page.getByRole('link', { name: 'Export the catalog' }).click(),
+    ]);
     const file = info.outputPath('pack.json');
     await download.saveAs(file);
     expect(JSON.parse(readFileSync(file, 'utf8')).families.length).toBeGreaterThanOrEqual(5);
@@ -155,16 +166,27 @@ test('a CSV file shows its wrong lines, then its preview, then is written', asyn
 test('the trainer plays a round', async ({ page }) => {
     await signIn(page, 'receiver', '/trainer');
     await page.getByRole('button', { name: 'Deal' }).click();
-    await page.getByRole('button', { name: /outside, 1$/ }).first().click();
+    await page
+        .getByRole('button', { name: /outside, 1$/ })
+        .first()
+        .click();
     await expect(page.getByText('of the best question')).toBeVisible();
-    await page.getByRole('heading', { name: 'It is' }).locator('xpath=following-sibling::div[1]').getByRole('button').first().click();
+    await page
+        .getByRole('heading', { name: 'It is' })
+        .locator('xpath=following-sibling::div[1]')
+        .getByRole('button')
+        .first()
+        .click();
     await expect(page.getByText(/^(Right:|It was confirmed as)/).first()).toBeVisible();
     await expect(panel(page, 'Results')).toContainText('of 1 right');
 });
 
 test('the statement of a customer can be printed', async ({ page }, info) => {
     await signIn(page, 'manager', '/cores-owed');
-    await page.getByRole('row', { name: /Lowgate Drivetrain/ }).getByRole('link', { name: 'statement' }).click();
+    await page
+        .getByRole('row', { name: /Lowgate Drivetrain/ })
+        .getByRole('link', { name: 'statement' })
+        .click();
     await expect(page.getByRole('heading', { name: 'Core statement' })).toBeVisible();
     const pdf = info.outputPath('statement.pdf');
     await page.pdf({ path: pdf, format: 'A4' });

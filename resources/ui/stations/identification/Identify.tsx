@@ -1,10 +1,10 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { api, fieldProblem, type Card } from '../../lib/api';
-import { moment, percent } from '../../lib/format';
-import { useWrite } from '../../lib/useWrite';
-import { Choice, Field, Mark, Panel, ProblemNote, Source } from '../../parts/basics';
-import type { SectionProps } from '../yard/UnitCard';
+import { api, fieldProblem, type Card } from '../../api/client';
+import { moment, percent } from '../../kit/format';
+import { useWrite } from '../../api/useWrite';
+import { Choice, Field, Mark, Panel, ProblemNote, Source } from '../../kit/basics';
+import type { SectionProps } from '../../card/UnitCard';
 
 type Question = NonNullable<Card['identity']>['questions'][number];
 
@@ -20,29 +20,90 @@ export function Identify({ card, onCard, can }: SectionProps) {
     return (
         <div className="grid items-start gap-3 lg:grid-cols-2">
             <div className="flex flex-col gap-3">
-                <Panel title="Which variant is it" aside={<>{id.entropyBits.toFixed(2)} bits still open · <Link to="/trainer" className="underline">train on past cores</Link></>}>
+                <Panel
+                    title="Which variant is it"
+                    aside={
+                        <>
+                            {id.entropyBits.toFixed(2)} bits still open ·{' '}
+                            <Link to="/trainer" className="underline">
+                                train on past cores
+                            </Link>
+                        </>
+                    }
+                >
                     <ol className="flex flex-col gap-3">
                         {id.ranking.map((r, i) => (
                             <li key={r.variant}>
                                 <div className="flex items-baseline justify-between gap-3">
-                                    <strong className={i === 0 ? 'font-head text-2xl' : ''}>{r.variant} <span className="text-sm font-normal text-faint">{r.name}, {r.years}</span></strong>
-                                    <span className={`num ${i === 0 ? 'font-head text-4xl' : 'text-xl'}`}>{percent(r.posterior, 1)}</span>
+                                    <strong className={i === 0 ? 'font-head text-2xl' : ''}>
+                                        {r.variant}{' '}
+                                        <span className="text-sm font-normal text-faint">
+                                            {r.name}, {r.years}
+                                        </span>
+                                    </strong>
+                                    <span className={`num ${i === 0 ? 'font-head text-4xl' : 'text-xl'}`}>
+                                        {percent(r.posterior, 1)}
+                                    </span>
                                 </div>
-                                <div className="h-3 border border-rule bg-sheet" aria-hidden="true"><div className="h-full bg-enamel" style={{ width: `${100 * r.posterior}%` }} /></div>
-                                {r.contradicts.length > 0 && <p className="text-sm"><span className="text-bad">against:</span> {r.contradicts.map((f) => `${name(f)} (${Number(r.weightBits[f] ?? 0).toFixed(1)})`).join(', ')}</p>}
-                                {r.supports.length > 0 && <p className="text-sm"><span className="text-good">for:</span> {r.supports.map((f) => `${name(f)} (+${Number(r.weightBits[f] ?? 0).toFixed(1)})`).join(', ')}</p>}
+                                <div className="h-3 border border-rule bg-sheet" aria-hidden="true">
+                                    <div className="h-full bg-enamel" style={{ width: `${100 * r.posterior}%` }} />
+                                </div>
+                                {r.contradicts.length > 0 && (
+                                    <p className="text-sm">
+                                        <span className="text-bad">against:</span>{' '}
+                                        {r.contradicts
+                                            .map((f) => `${name(f)} (${Number(r.weightBits[f] ?? 0).toFixed(1)})`)
+                                            .join(', ')}
+                                    </p>
+                                )}
+                                {r.supports.length > 0 && (
+                                    <p className="text-sm">
+                                        <span className="text-good">for:</span>{' '}
+                                        {r.supports
+                                            .map((f) => `${name(f)} (+${Number(r.weightBits[f] ?? 0).toFixed(1)})`)
+                                            .join(', ')}
+                                    </p>
+                                )}
                             </li>
                         ))}
                     </ol>
                     <p className="mt-2 text-sm text-faint">Numbers in brackets: weight of the clue in bits.</p>
-                    {id.impossible && <p className="mt-2"><Mark kind="bad">Impossible together</Mark> {id.impossible}</p>}
+                    {id.impossible && (
+                        <p className="mt-2">
+                            <Mark kind="bad">Impossible together</Mark> {id.impossible}
+                        </p>
+                    )}
                 </Panel>
                 {id.mixed && <Aliens card={card} />}
-                {card.station === 'identify' && can('identify-core') && <Decide key={id.ranking[0]?.variant} card={card} onCard={onCard} />}
+                {card.station === 'identify' && can('identify-core') && (
+                    <Decide key={id.ranking[0]?.variant} card={card} onCard={onCard} />
+                )}
                 {id.decisions.length > 0 && (
                     <Panel title="Decided">
                         {id.decisions.map((d, i) => (
-                            <p key={i}>{d.outcome === 'confirmed' ? <><strong>{d.variant}</strong> at {percent(d.posterior ?? 0, 1)}</> : 'marked unknown'}, {d.by}, {moment(d.at)}{d.foreignParts.length > 0 && <> · with foreign {d.foreignParts.map((p) => `${p.part}${p.from.length > 0 ? ` (from ${p.from.join(' or ')})` : ''}`).join(', ')}</>}{d.note && <> · {d.note}</>}</p>
+                            <p key={i}>
+                                {d.outcome === 'confirmed' ? (
+                                    <>
+                                        <strong>{d.variant}</strong> at {percent(d.posterior ?? 0, 1)}
+                                    </>
+                                ) : (
+                                    'marked unknown'
+                                )}
+                                , {d.by}, {moment(d.at)}
+                                {d.foreignParts.length > 0 && (
+                                    <>
+                                        {' '}
+                                        · with foreign{' '}
+                                        {d.foreignParts
+                                            .map(
+                                                (p) =>
+                                                    `${p.part}${p.from.length > 0 ? ` (from ${p.from.join(' or ')})` : ''}`,
+                                            )
+                                            .join(', ')}
+                                    </>
+                                )}
+                                {d.note && <> · {d.note}</>}
+                            </p>
                         ))}
                     </Panel>
                 )}
@@ -50,15 +111,35 @@ export function Identify({ card, onCard, can }: SectionProps) {
             <div className="flex flex-col gap-3">
                 <Panel title="Look at this next" aside="free looks first, then most telling for the least work">
                     {open.length === 0 && <p className="text-faint">Every clue is answered.</p>}
-                    <ul className="flex flex-col gap-3">{open.map((q, i) => <Clue key={q.feature} q={q} first={i === 0} card={card} onCard={onCard} editable={editable} />)}</ul>
+                    <ul className="flex flex-col gap-3">
+                        {open.map((q, i) => (
+                            <Clue
+                                key={q.feature}
+                                q={q}
+                                first={i === 0}
+                                card={card}
+                                onCard={onCard}
+                                editable={editable}
+                            />
+                        ))}
+                    </ul>
                 </Panel>
                 {answered.length > 0 && (
                     <Panel title="Answered">
                         <ul>
                             {answered.map((q) => (
                                 <li key={q.feature} className="flex items-center gap-3 border-b border-rule py-1">
-                                    <span className="flex-1">{q.name}: <strong>{q.answer}{q.kind === 'number' && !NO_ANSWER.includes(q.answer!) && ` ${q.unit}`}</strong> <span className="text-sm text-faint">{q.answeredBy}</span></span>
-                                    {editable && <TakeBack feature={q.feature} name={q.name} card={card} onCard={onCard} />}
+                                    <span className="flex-1">
+                                        {q.name}:{' '}
+                                        <strong>
+                                            {q.answer}
+                                            {q.kind === 'number' && !NO_ANSWER.includes(q.answer!) && ` ${q.unit}`}
+                                        </strong>{' '}
+                                        <span className="text-sm text-faint">{q.answeredBy}</span>
+                                    </span>
+                                    {editable && (
+                                        <TakeBack feature={q.feature} name={q.name} card={card} onCard={onCard} />
+                                    )}
                                 </li>
                             ))}
                         </ul>
@@ -74,11 +155,19 @@ export function Identify({ card, onCard, can }: SectionProps) {
 function Aliens({ card }: Pick<SectionProps, 'card'>) {
     const id = card.identity!;
     return (
-        <Panel title="A mixed core" aside={`${id.aliens.length} foreign ${id.aliens.length === 1 ? 'part' : 'parts'} if it is ${id.ranking[0]!.variant}`}>
+        <Panel
+            title="A mixed core"
+            aside={`${id.aliens.length} foreign ${id.aliens.length === 1 ? 'part' : 'parts'} if it is ${id.ranking[0]!.variant}`}
+        >
             <ul>
                 {id.aliens.map((a) => (
                     <li key={a.feature} className="border-b border-rule py-1.5">
-                        <Mark kind="warn">{a.part}</Mark>: {a.seen}{a.from.length > 0 && <>, as on <strong>{a.from.join(' or ')}</strong></>}
+                        <Mark kind="warn">{a.part}</Mark>: {a.seen}
+                        {a.from.length > 0 && (
+                            <>
+                                , as on <strong>{a.from.join(' or ')}</strong>
+                            </>
+                        )}
                         <span className="block text-sm">{a.ordering}</span>
                     </li>
                 ))}
@@ -92,39 +181,120 @@ function Learning({ card }: Pick<SectionProps, 'card'>) {
     const l = card.identity!.learning;
     return (
         <details className="sheet px-4 py-2">
-            <summary className="min-h-11 py-2 font-semibold">Learned from confirmed cores: {l.on ? 'in force' : 'switched off'} <span className="font-normal text-faint">(house rule)</span></summary>
+            <summary className="min-h-11 py-2 font-semibold">
+                Learned from confirmed cores: {l.on ? 'in force' : 'switched off'}{' '}
+                <span className="font-normal text-faint">(house rule)</span>
+            </summary>
             <table className="w-full text-sm">
-                <thead><tr>{['Variant', 'Catalog says', 'Confirmed here', 'Used'].map((h) => <th key={h} scope="col" className="th">{h}</th>)}</tr></thead>
-                <tbody>{l.priors.map((p) => <tr key={p.variant}><th scope="row" className="td text-left">{p.variant}</th><td className="td num">{percent(p.catalog)}</td><td className="td num">{p.confirmed}</td><td className="td num font-semibold">{percent(p.used, 1)}</td></tr>)}</tbody>
+                <thead>
+                    <tr>
+                        {['Variant', 'Catalog says', 'Confirmed here', 'Used'].map((h) => (
+                            <th key={h} scope="col" className="th">
+                                {h}
+                            </th>
+                        ))}
+                    </tr>
+                </thead>
+                <tbody>
+                    {l.priors.map((p) => (
+                        <tr key={p.variant}>
+                            <th scope="row" className="td text-left">
+                                {p.variant}
+                            </th>
+                            <td className="td num">{percent(p.catalog)}</td>
+                            <td className="td num">{p.confirmed}</td>
+                            <td className="td num font-semibold">{percent(p.used, 1)}</td>
+                        </tr>
+                    ))}
+                </tbody>
             </table>
             <p className="my-1 text-sm text-faint">The catalog's share counts like {l.weight} confirmed cores.</p>
             <table className="w-full text-sm">
-                <thead><tr>{['Clue', 'Reliability in the catalog', 'Cases', 'Learned'].map((h) => <th key={h} scope="col" className="th">{h}</th>)}</tr></thead>
-                <tbody>{l.reliabilities.map((r) => <tr key={r.feature}><th scope="row" className="td text-left font-normal">{r.name}</th><td className="td num">{r.catalog.toFixed(3)}</td><td className="td num">{r.cases}</td><td className="td num font-semibold">{r.learned.toFixed(3)}</td></tr>)}</tbody>
+                <thead>
+                    <tr>
+                        {['Clue', 'Reliability in the catalog', 'Cases', 'Learned'].map((h) => (
+                            <th key={h} scope="col" className="th">
+                                {h}
+                            </th>
+                        ))}
+                    </tr>
+                </thead>
+                <tbody>
+                    {l.reliabilities.map((r) => (
+                        <tr key={r.feature}>
+                            <th scope="row" className="td text-left font-normal">
+                                {r.name}
+                            </th>
+                            <td className="td num">{r.catalog.toFixed(3)}</td>
+                            <td className="td num">{r.cases}</td>
+                            <td className="td num font-semibold">{r.learned.toFixed(3)}</td>
+                        </tr>
+                    ))}
+                </tbody>
             </table>
         </details>
     );
 }
 
-function Clue({ q, first, card, onCard, editable }: { q: Question; first: boolean; editable: boolean } & Pick<SectionProps, 'card' | 'onCard'>) {
+function Clue({
+    q,
+    first,
+    card,
+    onCard,
+    editable,
+}: { q: Question; first: boolean; editable: boolean } & Pick<SectionProps, 'card' | 'onCard'>) {
     const { problem, write } = useWrite();
     const [typed, setTyped] = useState('');
-    const say = (value: string) => write((headers) => api.POST('/units/{number}/clues', { params: { path: { number: card.coreTag } }, headers, body: { feature: q.feature, value } }), onCard);
+    const say = (value: string) =>
+        write(
+            (headers) =>
+                api.POST('/units/{number}/clues', {
+                    params: { path: { number: card.coreTag } },
+                    headers,
+                    body: { feature: q.feature, value },
+                }),
+            onCard,
+        );
     return (
         <li className={`border-l-4 pl-3 ${first ? 'border-hand' : 'border-rule'}`}>
-            <p className={first ? 'text-xl font-semibold' : 'font-semibold'}>{q.name} <span className="text-sm font-normal text-faint">{q.where} · {(q.gainBits ?? 0).toFixed(2)} bits, effort {q.effort}</span></p>
-            <p className="text-sm">{q.how} <Source source={q.source} confidence={q.confidence} /></p>
+            <p className={first ? 'text-xl font-semibold' : 'font-semibold'}>
+                {q.name}{' '}
+                <span className="text-sm font-normal text-faint">
+                    {q.where} · {(q.gainBits ?? 0).toFixed(2)} bits, effort {q.effort}
+                </span>
+            </p>
+            <p className="text-sm">
+                {q.how} <Source source={q.source} confidence={q.confidence} />
+            </p>
             {editable && (
                 <div className="mt-1 flex flex-wrap items-end gap-1.5">
                     {q.kind === 'number' ? (
                         <>
-                            <Field label={`Reading (${q.unit})`} value={typed} onChange={setTyped} onEnter={() => void say(typed)} problem={fieldProblem(problem, '/value')} className="w-44" />
-                            <button type="button" className="btn" disabled={!typed} onClick={() => void say(typed)}>Take the reading</button>
+                            <Field
+                                label={`Reading (${q.unit})`}
+                                value={typed}
+                                onChange={setTyped}
+                                onEnter={() => void say(typed)}
+                                problem={fieldProblem(problem, '/value')}
+                                className="w-44"
+                            />
+                            <button type="button" className="btn" disabled={!typed} onClick={() => void say(typed)}>
+                                Take the reading
+                            </button>
                         </>
                     ) : (
                         <Choice small label={q.name} value={null} values={q.values} onChange={(v) => void say(v)} />
                     )}
-                    {NO_ANSWER.map((v) => <button key={v} type="button" className="min-h-11 px-2 text-faint underline" onClick={() => void say(v)}>{v}</button>)}
+                    {NO_ANSWER.map((v) => (
+                        <button
+                            key={v}
+                            type="button"
+                            className="min-h-11 px-2 text-faint underline"
+                            onClick={() => void say(v)}
+                        >
+                            {v}
+                        </button>
+                    ))}
                 </div>
             )}
             <ProblemNote problem={problem} except={['/value']} />
@@ -132,9 +302,33 @@ function Clue({ q, first, card, onCard, editable }: { q: Question; first: boolea
     );
 }
 
-function TakeBack({ feature, name, card, onCard }: { feature: string; name: string } & Pick<SectionProps, 'card' | 'onCard'>) {
+function TakeBack({
+    feature,
+    name,
+    card,
+    onCard,
+}: { feature: string; name: string } & Pick<SectionProps, 'card' | 'onCard'>) {
     const { write } = useWrite();
-    return <button type="button" className="min-h-11 px-2 underline" aria-label={`Change ${name}`} onClick={() => void write((headers) => api.POST('/units/{number}/clues', { params: { path: { number: card.coreTag } }, headers, body: { feature, value: null } }), onCard)}>change</button>;
+    return (
+        <button
+            type="button"
+            className="min-h-11 px-2 underline"
+            aria-label={`Change ${name}`}
+            onClick={() =>
+                void write(
+                    (headers) =>
+                        api.POST('/units/{number}/clues', {
+                            params: { path: { number: card.coreTag } },
+                            headers,
+                            body: { feature, value: null },
+                        }),
+                    onCard,
+                )
+            }
+        >
+            change
+        </button>
+    );
 }
 
 function Decide({ card, onCard }: Pick<SectionProps, 'card' | 'onCard'>) {
@@ -145,14 +339,50 @@ function Decide({ card, onCard }: Pick<SectionProps, 'card' | 'onCard'>) {
     const aliens = variant === id.ranking[0]?.variant ? id.aliens : [];
     const [note, setNote] = useState('');
     const { busy, problem, write } = useWrite();
-    const send = (confirmed: boolean) => write((headers) => api.POST('/units/{number}/identity', { params: { path: { number: card.coreTag } }, headers, body: { variant: confirmed ? variant : null, foreignParts: [...foreign.filter((f) => aliens.some((a) => a.feature === f)), ...more.split(/[,;\n]+/).map((s) => s.trim()).filter(Boolean)], note } }), onCard);
+    const send = (confirmed: boolean) =>
+        write(
+            (headers) =>
+                api.POST('/units/{number}/identity', {
+                    params: { path: { number: card.coreTag } },
+                    headers,
+                    body: {
+                        variant: confirmed ? variant : null,
+                        foreignParts: [
+                            ...foreign.filter((f) => aliens.some((a) => a.feature === f)),
+                            ...more
+                                .split(/[,;\n]+/)
+                                .map((s) => s.trim())
+                                .filter(Boolean),
+                        ],
+                        note,
+                    },
+                }),
+            onCard,
+        );
     return (
         <Panel title="Decide" aside="nothing is picked silently">
             <Choice label="Variant" value={variant} values={id.ranking.map((r) => r.variant)} onChange={setVariant} />
             {aliens.length > 0 && (
                 <fieldset className="mt-2">
                     <legend className="text-sm font-semibold text-faint">With these foreign parts</legend>
-                    {aliens.map((a) => <label key={a.feature} className="flex min-h-11 items-center gap-2"><input type="checkbox" className="size-5 accent-[var(--hand)]" checked={foreign.includes(a.feature!)} onChange={() => setForeign(foreign.includes(a.feature!) ? foreign.filter((f) => f !== a.feature) : [...foreign, a.feature!])} />{a.part}{a.from.length > 0 && ` from ${a.from.join(' or ')}`}</label>)}
+                    {aliens.map((a) => (
+                        <label key={a.feature} className="flex min-h-11 items-center gap-2">
+                            <input
+                                type="checkbox"
+                                className="size-5 accent-[var(--hand)]"
+                                checked={foreign.includes(a.feature!)}
+                                onChange={() =>
+                                    setForeign(
+                                        foreign.includes(a.feature!)
+                                            ? foreign.filter((f) => f !== a.feature)
+                                            : [...foreign, a.feature!],
+                                    )
+                                }
+                            />
+                            {a.part}
+                            {a.from.length > 0 && ` from ${a.from.join(' or ')}`}
+                        </label>
+                    ))}
                 </fieldset>
             )}
             <div className="mt-2 grid gap-3 sm:grid-cols-2">
@@ -161,8 +391,18 @@ function Decide({ card, onCard }: Pick<SectionProps, 'card' | 'onCard'>) {
             </div>
             <ProblemNote problem={problem} except={['/note']} />
             <div className="mt-2 flex flex-wrap gap-2">
-                <button type="button" className="btn btn-main" disabled={busy || !variant} onClick={() => void send(true)}>Confirm {variant}{foreign.length > 0 && aliens.length > 0 && ' with foreign parts'}</button>
-                <button type="button" className="btn" disabled={busy} onClick={() => void send(false)}>Mark unknown</button>
+                <button
+                    type="button"
+                    className="btn btn-main"
+                    disabled={busy || !variant}
+                    onClick={() => void send(true)}
+                >
+                    Confirm {variant}
+                    {foreign.length > 0 && aliens.length > 0 && ' with foreign parts'}
+                </button>
+                <button type="button" className="btn" disabled={busy} onClick={() => void send(false)}>
+                    Mark unknown
+                </button>
             </div>
         </Panel>
     );

@@ -1,8 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
 import { Link, useParams, useSearchParams } from 'react-router';
-import { answer, api, isProblem } from '../../lib/api';
-import { day, formatMoney } from '../../lib/format';
-import { Field, Loading, Mark, ProblemNote } from '../../parts/basics';
+import { answer, api, isProblem } from '../../api/client';
+import { day, formatMoney } from '../../kit/format';
+import { Field, Loading, Mark, ProblemNote } from '../../kit/basics';
 import { CreditLines } from './CreditLines';
 
 /** Who owes how many cores, and what came in. */
@@ -14,20 +14,50 @@ export function Balances() {
             <h1 className="mb-2 text-3xl">Core accounts</h1>
             <div className="sheet overflow-x-auto">
                 <table className="w-full">
-                    <thead><tr>{['Customer', 'Owes', 'Charged for them', 'Overdue', 'Cores received', 'Credited', ''].map((h, i) => <th key={i} scope="col" className="th">{h}</th>)}</tr></thead>
+                    <thead>
+                        <tr>
+                            {['Customer', 'Owes', 'Charged for them', 'Overdue', 'Cores received', 'Credited', ''].map(
+                                (h, i) => (
+                                    <th key={i} scope="col" className="th">
+                                        {h}
+                                    </th>
+                                ),
+                            )}
+                        </tr>
+                    </thead>
                     <tbody>
                         {list.data.balances.map((b) => (
                             <tr key={b.customer.code}>
-                                <th scope="row" className="td text-left">{b.customer.name}</th>
-                                <td className="td font-head text-2xl num">{b.owed}</td><td className="td num">{formatMoney(b.charged)}</td>
-                                <td className="td">{b.overdue > 0 ? <Mark kind="bad">{b.overdue}, oldest due {b.oldestDue}</Mark> : b.owed > 0 ? <Mark kind="idle">due {b.oldestDue}</Mark> : <Mark kind="good">even</Mark>}</td>
-                                <td className="td num">{b.received}</td><td className="td num">{formatMoney(b.credited)}</td>
-                                <td className="td"><Link className="underline" to={`/cores-owed/${b.customer.code}`}>statement</Link></td>
+                                <th scope="row" className="td text-left">
+                                    {b.customer.name}
+                                </th>
+                                <td className="td font-head text-2xl num">{b.owed}</td>
+                                <td className="td num">{formatMoney(b.charged)}</td>
+                                <td className="td">
+                                    {b.overdue > 0 ? (
+                                        <Mark kind="bad">
+                                            {b.overdue}, oldest due {b.oldestDue}
+                                        </Mark>
+                                    ) : b.owed > 0 ? (
+                                        <Mark kind="idle">due {b.oldestDue}</Mark>
+                                    ) : (
+                                        <Mark kind="good">even</Mark>
+                                    )}
+                                </td>
+                                <td className="td num">{b.received}</td>
+                                <td className="td num">{formatMoney(b.credited)}</td>
+                                <td className="td">
+                                    <Link className="underline" to={`/cores-owed/${b.customer.code}`}>
+                                        statement
+                                    </Link>
+                                </td>
                             </tr>
                         ))}
                     </tbody>
                 </table>
-                {list.data.balances.length === 0 && <p className="p-4 text-faint">No core has come from or is owed by a customer yet.</p>}
+                {list.data.balances.length === 0 && (
+                    <p className="p-4 text-faint">No core has come from or is owed by a customer yet.</p>
+                )}
             </div>
         </>
     );
@@ -38,34 +68,102 @@ export function Statement() {
     const { code = '' } = useParams();
     const [params, setParams] = useSearchParams();
     const [from, to] = [params.get('from') ?? '', params.get('to') ?? ''];
-    const s = useQuery({ queryKey: ['statement', code, from, to], queryFn: () => answer(api.GET('/customers/{code}/statement', { params: { path: { code }, query: { ...(from ? { from } : {}), ...(to ? { to } : {}) } } })) });
-    const set = (change: Record<string, string>) => setParams({ ...(from ? { from } : {}), ...(to ? { to } : {}), ...change });
+    const s = useQuery({
+        queryKey: ['statement', code, from, to],
+        queryFn: () =>
+            answer(
+                api.GET('/customers/{code}/statement', {
+                    params: { path: { code }, query: { ...(from ? { from } : {}), ...(to ? { to } : {}) } },
+                }),
+            ),
+    });
+    const set = (change: Record<string, string>) =>
+        setParams({ ...(from ? { from } : {}), ...(to ? { to } : {}), ...change });
     return (
         <>
             <div className="no-print mb-3 flex flex-wrap items-end gap-3">
                 <Field label="From" type="date" value={from || s.data?.from || ''} onChange={(v) => set({ from: v })} />
                 <Field label="To" type="date" value={to || s.data?.to || ''} onChange={(v) => set({ to: v })} />
-                <button type="button" className="btn btn-main" onClick={() => print()}>Print the statement</button>
+                <button type="button" className="btn btn-main" onClick={() => print()}>
+                    Print the statement
+                </button>
             </div>
             {s.isError && <ProblemNote problem={isProblem(s.error) ? s.error : null} />}
             {s.data && (
                 <article className="sheet p-6">
-                    <header className="mb-4 flex justify-between"><div><h1 className="text-3xl">Core statement</h1><p>{s.data.customer.name}, {s.data.customer.city}</p></div><p className="text-right">Vast Yard<br />{s.data.from} to {s.data.to}</p></header>
+                    <header className="mb-4 flex justify-between">
+                        <div>
+                            <h1 className="text-3xl">Core statement</h1>
+                            <p>
+                                {s.data.customer.name}, {s.data.customer.city}
+                            </p>
+                        </div>
+                        <p className="text-right">
+                            Vast Yard
+                            <br />
+                            {s.data.from} to {s.data.to}
+                        </p>
+                    </header>
                     <h2 className="text-xl">Cores received</h2>
                     {s.data.cores.map((c) => (
                         <section key={c.coreTag} className="mb-3 border-b border-rule pb-2">
-                            <p className="flex flex-wrap gap-x-4"><strong className="num">{c.coreTag}</strong> {c.unit} <span>{c.receivedOn}</span> <span>grade {c.grade}: {c.reason}</span><span className="flex-1" />{c.settles && <Mark kind="good">settles a core owed</Mark>}<strong className="num">{formatMoney(c.credit)}</strong></p>
+                            <p className="flex flex-wrap gap-x-4">
+                                <strong className="num">{c.coreTag}</strong> {c.unit} <span>{c.receivedOn}</span>{' '}
+                                <span>
+                                    grade {c.grade}: {c.reason}
+                                </span>
+                                <span className="flex-1" />
+                                {c.settles && <Mark kind="good">settles a core owed</Mark>}
+                                <strong className="num">{formatMoney(c.credit)}</strong>
+                            </p>
                             <CreditLines lines={c.lines} />
-                            {c.revision && <p className="text-sm">Revised after teardown on {day(c.revision.at)}, before {formatMoney(c.revision.before)}: {c.revision.reason}</p>}
+                            {c.revision && (
+                                <p className="text-sm">
+                                    Revised after teardown on {day(c.revision.at)}, before{' '}
+                                    {formatMoney(c.revision.before)}: {c.revision.reason}
+                                </p>
+                            )}
                         </section>
                     ))}
                     {s.data.cores.length === 0 && <p className="text-faint">None in this time.</p>}
                     <h2 className="mt-4 text-xl">Exchange units and the cores owed for them</h2>
                     <table className="w-full">
-                        <thead><tr>{['Unit', 'Family', 'Core charge', 'Charged', 'Due', 'Core'].map((h) => <th key={h} scope="col" className="th">{h}</th>)}</tr></thead>
-                        <tbody>{s.data.debts.map((d) => <tr key={d.serial}><td className="td num">{d.serial}</td><td className="td">{d.family}</td><td className="td num">{formatMoney(d.charge)}</td><td className="td">{d.chargedOn}</td><td className="td">{d.dueOn}</td><td className="td">{d.settledBy ? <Mark kind="good">{d.settledBy}</Mark> : d.overdue ? <Mark kind="bad">overdue</Mark> : <Mark kind="idle">owed</Mark>}</td></tr>)}</tbody>
+                        <thead>
+                            <tr>
+                                {['Unit', 'Family', 'Core charge', 'Charged', 'Due', 'Core'].map((h) => (
+                                    <th key={h} scope="col" className="th">
+                                        {h}
+                                    </th>
+                                ))}
+                            </tr>
+                        </thead>
+                        <tbody>
+                            {s.data.debts.map((d) => (
+                                <tr key={d.serial}>
+                                    <td className="td num">{d.serial}</td>
+                                    <td className="td">{d.family}</td>
+                                    <td className="td num">{formatMoney(d.charge)}</td>
+                                    <td className="td">{d.chargedOn}</td>
+                                    <td className="td">{d.dueOn}</td>
+                                    <td className="td">
+                                        {d.settledBy ? (
+                                            <Mark kind="good">{d.settledBy}</Mark>
+                                        ) : d.overdue ? (
+                                            <Mark kind="bad">overdue</Mark>
+                                        ) : (
+                                            <Mark kind="idle">owed</Mark>
+                                        )}
+                                    </td>
+                                </tr>
+                            ))}
+                        </tbody>
                     </table>
-                    <p className="mt-4 text-xl">Credited <strong className="num">{formatMoney(s.data.totals.credited)}</strong>; still owed {s.data.totals.owed} {s.data.totals.owed === 1 ? 'core' : 'cores'} at <strong className="num">{formatMoney(s.data.totals.charged)}</strong>{s.data.totals.overdue > 0 && <>, {s.data.totals.overdue} overdue</>}.</p>
+                    <p className="mt-4 text-xl">
+                        Credited <strong className="num">{formatMoney(s.data.totals.credited)}</strong>; still owed{' '}
+                        {s.data.totals.owed} {s.data.totals.owed === 1 ? 'core' : 'cores'} at{' '}
+                        <strong className="num">{formatMoney(s.data.totals.charged)}</strong>
+                        {s.data.totals.overdue > 0 && <>, {s.data.totals.overdue} overdue</>}.
+                    </p>
                 </article>
             )}
         </>

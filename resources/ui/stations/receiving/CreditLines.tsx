@@ -1,4 +1,4 @@
-import { formatMoney } from '../../lib/format';
+import { formatMoney } from '../../kit/format';
 
 type Line = { kind: string; label: string; quantity: number; unitPrice: number; amount: number };
 
@@ -9,8 +9,14 @@ export function CreditLines({ lines }: { lines: Line[] }) {
             <tbody>
                 {lines.map((l, i) => (
                     <tr key={i}>
-                        <td className="td">{l.label}{l.quantity !== 1 && ` × ${l.quantity}`}</td>
-                        <td className="td num text-right">{l.amount < 0 ? '−' : ''}{formatMoney(Math.abs(l.amount))}</td>
+                        <td className="td">
+                            {l.label}
+                            {l.quantity !== 1 && ` × ${l.quantity}`}
+                        </td>
+                        <td className="td num text-right">
+                            {l.amount < 0 ? '−' : ''}
+                            {formatMoney(Math.abs(l.amount))}
+                        </td>
                     </tr>
                 ))}
             </tbody>

@@ -1,9 +1,9 @@
 import { useQuery } from '@tanstack/react-query';
 import { useParams } from 'react-router';
-import { fetchCard } from '../../lib/api';
-import { day } from '../../lib/format';
-import { Barcode } from '../../parts/Barcode';
-import { Loading } from '../../parts/basics';
+import { fetchCard } from '../../api/client';
+import { day } from '../../kit/format';
+import { Barcode } from '../../kit/Barcode';
+import { Loading } from '../../kit/basics';
 
 /** The label for the core tag: readable across the aisle, scannable at the bench. */
 export function Label() {
@@ -14,13 +14,20 @@ export function Label() {
     return (
         <div>
             <div className="w-[100mm] border-2 border-black bg-white p-4 text-black">
-                <p className="flex justify-between text-sm"><span>Vast Yard core</span><span>{day(c.receivedAt)}</span></p>
+                <p className="flex justify-between text-sm">
+                    <span>Vast Yard core</span>
+                    <span>{day(c.receivedAt)}</span>
+                </p>
                 <p className="font-head text-6xl num">{c.coreTag}</p>
-                <p className="truncate text-lg">{c.variant?.code ?? c.family ?? 'to be identified'} · grade {c.grade} · rack {c.rack || '–'}</p>
+                <p className="truncate text-lg">
+                    {c.variant?.code ?? c.family ?? 'to be identified'} · grade {c.grade} · rack {c.rack || '–'}
+                </p>
                 <p className="truncate text-sm">{c.vehicle}</p>
                 <Barcode text={c.coreTag} />
             </div>
-            <button type="button" className="btn btn-main no-print mt-3" onClick={() => print()}>Print the label</button>
+            <button type="button" className="btn btn-main no-print mt-3" onClick={() => print()}>
+                Print the label
+            </button>
         </div>
     );
 }

@@ -1,24 +1,45 @@
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
-import { answer, api } from '../../lib/api';
-import { Mark } from '../../parts/basics';
+import { answer, api } from '../../api/client';
+import { Mark } from '../../kit/basics';
 
 /** Every unit a stamped code can mean; a tag is a clue, never an answer. */
-export function TagReading({ text, onFamily, family }: { text: string; onFamily?: (code: string) => void; family?: string }) {
+export function TagReading({
+    text,
+    onFamily,
+    family,
+}: {
+    text: string;
+    onFamily?: (code: string) => void;
+    family?: string;
+}) {
     const [settled, setSettled] = useState(text);
     useEffect(() => {
         const timer = setTimeout(() => setSettled(text.trim()), 300);
         return () => clearTimeout(timer);
     }, [text]);
-    const reading = useQuery({ queryKey: ['tag', settled], queryFn: () => answer(api.GET('/tag', { params: { query: { text: settled } } })), enabled: settled.length >= 4 && settled.length <= 40 });
+    const reading = useQuery({
+        queryKey: ['tag', settled],
+        queryFn: () => answer(api.GET('/tag', { params: { query: { text: settled } } })),
+        enabled: settled.length >= 4 && settled.length <= 40,
+    });
     if (!reading.data || settled.length < 4) return null;
-    if (reading.data.candidates.length === 0) return <p className="text-sm text-faint">No family stamps its codes like this.</p>;
+    if (reading.data.candidates.length === 0)
+        return <p className="text-sm text-faint">No family stamps its codes like this.</p>;
     return (
         <ul className="text-sm">
             {reading.data.candidates.map((c, i) => (
                 <li key={i} className="flex flex-wrap items-center gap-x-2">
-                    <Mark kind={c.yearFits ? 'idle' : 'warn'}>{c.variant}</Mark> <span>{c.name}, made {c.made}; the year can be {c.years.join(' or ')}{!c.yearFits && ', which does not fit: swapped tag?'}</span>
-                    {onFamily && c.family !== family && <button type="button" className="min-h-11 px-2 underline" onClick={() => onFamily(c.family)}>take {c.family}</button>}
+                    <Mark kind={c.yearFits ? 'idle' : 'warn'}>{c.variant}</Mark>{' '}
+                    <span>
+                        {c.name}, made {c.made}; the year can be {c.years.join(' or ')}
+                        {!c.yearFits && ', which does not fit: swapped tag?'}
+                    </span>
+                    {onFamily && c.family !== family && (
+                        <button type="button" className="min-h-11 px-2 underline" onClick={() => onFamily(c.family)}>
+                            take {c.family}
+                        </button>
+                    )}
                 </li>
             ))}
         </ul>

@@ -1,0 +1,103 @@
+import type { Schemas } from '../api/client';
+
+export type Place = Schemas['OutlinePlace'];
+type Drawing = { width: number; height: number; places: Place[] };
+
+const centre = (s: Place['shape']): [number, number] =>
+    s.kind === 'circle'
+        ? [s.x!, s.y!]
+        : s.kind === 'rect'
+          ? [s.x! + s.w! / 2, s.y! + s.h! / 2]
+          : [
+                s.points!.reduce((a, p) => a + p[0]!, 0) / s.points!.length,
+                s.points!.reduce((a, p) => a + p[1]!, 0) / s.points!.length,
+            ];
+
+/** The unit seen from its side, drawn from the catalog. Each place is a button: tapped, it shows what belongs there. */
+export function Outline({
+    drawing,
+    chosen,
+    onChoose,
+    notes,
+}: {
+    drawing: Drawing;
+    chosen: string | null;
+    onChoose: (code: string) => void;
+    notes: Record<string, { bad: number; seen: number; photos: number }>;
+}) {
+    return (
+        <svg
+            viewBox={`0 0 ${drawing.width} ${drawing.height}`}
+            role="group"
+            aria-label="The unit from its side; choose a place"
+            className="max-h-72 w-full"
+        >
+            {drawing.places.map((p) => {
+                const n = notes[p.code] ?? { bad: 0, seen: 0, photos: 0 };
+                const [x, y] = centre(p.shape);
+                const mark = n.bad > 0 ? '▲' : n.seen > 0 ? '●' : '';
+                const common = {
+                    fill: p.code === chosen ? 'var(--enamel)' : 'var(--sheet)',
+                    fillOpacity: p.code === chosen ? 0.9 : 1,
+                    stroke: p.code === chosen ? 'var(--hand)' : 'var(--edge)',
+                    strokeWidth: p.code === chosen ? 4 : 2,
+                };
+                const words = [
+                    p.name,
+                    n.bad > 0 && `${n.bad} missing or damaged`,
+                    n.seen > 0 && `${n.seen} noted`,
+                    n.photos > 0 && `${n.photos} ${n.photos === 1 ? 'picture' : 'pictures'}`,
+                ]
+                    .filter(Boolean)
+                    .join(', ');
+                return (
+                    <g
+                        key={p.code}
+                        role="button"
+                        tabIndex={0}
+                        aria-pressed={p.code === chosen}
+                        aria-label={words}
+                        className="cursor-pointer"
+                        onClick={() => onChoose(p.code)}
+                        onKeyDown={(e) => {
+                            if (e.key === 'Enter' || e.key === ' ') {
+                                e.preventDefault();
+                                onChoose(p.code);
+                            }
+                        }}
+                    >
+                        <title>{words}</title>
+                        {p.shape.kind === 'polygon' && (
+                            <polygon
+                                points={p.shape.points!.map((q) => q.join(',')).join(' ')}
+                                strokeLinejoin="round"
+                                {...common}
+                            />
+                        )}
+                        {p.shape.kind === 'rect' && (
+                            <rect x={p.shape.x} y={p.shape.y} width={p.shape.w} height={p.shape.h} rx={3} {...common} />
+                        )}
+                        {p.shape.kind === 'circle' && (
+                            <circle cx={p.shape.x} cy={p.shape.y} r={p.shape.r} {...common} />
+                        )}
+                        {mark && (
+                            <text
+                                x={x}
+                                y={y + 6}
+                                textAnchor="middle"
+                                fontSize={18}
+                                fontWeight={700}
+                                fill={
+                                    n.bad > 0 ? 'var(--bad)' : p.code === chosen ? 'var(--enamel-ink)' : 'var(--good)'
+                                }
+                                aria-hidden="true"
+                            >
+                                {mark}
+                            </text>
+                        )}
+                    </g>
+                );
+            })}
+        </svg>
+    );
+}

@@ -1,0 +1,331 @@
+import { useId, type ReactNode } from 'react';
+import type { Problem } from '../api/client';
+
+/** Status is a word and a shape, never colour alone. */
+const MARKS = {
+    good: { shape: '●', color: 'text-good' },
+    bad: { shape: '▲', color: 'text-bad' },
+    warn: { shape: '◆', color: 'text-warn' },
+    idle: { shape: '○', color: 'text-faint' },
+    next: { shape: '▶', color: 'text-hand' },
+} as const;
+
+export function Mark({ kind, children }: { kind: keyof typeof MARKS; children: ReactNode }) {
+    const mark = MARKS[kind];
+    return (
+        <span className={`inline-flex items-baseline gap-1.5 font-semibold ${mark.color}`}>
+            <span aria-hidden="true">{mark.shape}</span>
+            <span>{children}</span>
+        </span>
+    );
+}
+
+export function ProblemNote({ problem, except = [] }: { problem: Problem | null; except?: string[] }) {
+    if (!problem) return null;
+    const errors = problem.errors ?? [];
+    const atFields = errors.length > 0 && errors.every((e) => except.includes(e.pointer));
+    const rest = errors.filter((e) => !except.includes(e.pointer) && e.detail !== problem.detail);
+    return (
+        <div role="alert" className="border-l-4 border-bad bg-sheet px-4 py-2 text-bad">
+            <strong>
+                {atFields
+                    ? errors.length === 1
+                        ? 'One field needs another look; it is marked above.'
+                        : `${errors.length} fields need another look; they are marked above.`
+                    : problem.detail}
+            </strong>
+            {rest.length > 0 && (
+                <ul className="mt-1 list-disc pl-5 text-ink">
+                    {rest.map((e, i) => (
+                        <li key={i}>{e.detail}</li>
+                    ))}
+                </ul>
+            )}
+            {problem.current && <Versions current={problem.current} yours={problem.yours ?? {}} />}
+        </div>
+    );
+}
+
+function Versions({ current, yours }: { current: Record<string, unknown>; yours: Record<string, unknown> }) {
+    const rows = Object.keys(yours).filter(
+        (k) => k in current && JSON.stringify(current[k]) !== JSON.stringify(yours[k]),
+    );
+    return (
+        <table className="mt-2 w-full text-sm text-ink">
+            <thead>
+                <tr>
+                    <th className="th">Field</th>
+                    <th className="th">There now</th>
+                    <th className="th">Yours</th>
+                </tr>
+            </thead>
+            <tbody>
+                {rows.map((k) => (
+                    <tr key={k}>
+                        <td className="td">{k.replaceAll('_', ' ')}</td>
+                        <td className="td">
+                            {String(typeof current[k] === 'object' ? JSON.stringify(current[k]) : current[k])}
+                        </td>
+                        <td className="td">
+                            {String(typeof yours[k] === 'object' ? JSON.stringify(yours[k]) : yours[k])}
+                        </td>
+                    </tr>
+                ))}
+            </tbody>
+        </table>
+    );
+}
+
+type FieldProps = {
+    label: string;
+    value: string;
+    onChange: (v: string) => void;
+    problem?: string;
+    hint?: string;
+    type?: string;
+    list?: string[];
+    autoFocus?: boolean;
+    inputMode?: 'numeric' | 'decimal';
+    onEnter?: () => void;
+    className?: string;
+};
+
+export function Field({
+    label,
+    value,
+    onChange,
+    problem,
+    hint,
+    type = 'text',
+    list,
+    autoFocus,
+    inputMode,
+    onEnter,
+    className = '',
+}: FieldProps) {
+    const id = useId();
+    const notes = [problem && `${id}-p`, hint && `${id}-h`].filter(Boolean).join(' ');
+    return (
+        <div className={className}>
+            <label htmlFor={id} className="block text-sm font-semibold text-faint">
+                {label}
+            </label>
+            <input
+                id={id}
+                className="input"
+                type={type}
+                value={value}
+                autoFocus={autoFocus}
+                inputMode={inputMode}
+                autoComplete="off"
+                list={list && `${id}-l`}
+                aria-invalid={problem ? true : undefined}
+                aria-describedby={notes || undefined}
+                onChange={(e) => onChange(e.target.value)}
+                onKeyDown={(e) => {
+                    if (e.key === 'Enter' && onEnter) {
+                        e.preventDefault();
+                        onEnter();
+                    }
+                }}
+            />
+            {list && (
+                <datalist id={`${id}-l`}>
+                    {list.map((v) => (
+                        <option key={v} value={v} />
+                    ))}
+                </datalist>
+            )}
+            {hint && (
+                <p id={`${id}-h`} className="text-sm text-faint">
+                    {hint}
+                </p>
+            )}
+            {problem && (
+                <p id={`${id}-p`} role="alert" className="font-semibold text-bad">
+                    {problem}
+                </p>
+            )}
+        </div>
+    );
+}
+
+export function TextArea({
+    label,
+    value,
+    onChange,
+    problem,
+    rows = 2,
+}: {
+    label: string;
+    value: string;
+    onChange: (v: string) => void;
+    problem?: string;
+    rows?: number;
+}) {
+    const id = useId();
+    return (
+        <div>
+            <label htmlFor={id} className="block text-sm font-semibold text-faint">
+                {label}
+            </label>
+            <textarea
+                id={id}
+                className="input"
+                rows={rows}
+                value={value}
+                aria-invalid={problem ? true : undefined}
+                onChange={(e) => onChange(e.target.value)}
+            />
+            {problem && (
+                <p role="alert" className="font-semibold text-bad">
+                    {problem}
+                </p>
+            )}
+        </div>
+    );
+}
+
+export function Select({
+    label,
+    value,
+    onChange,
+    options,
+    problem,
+    empty,
+}: {
+    label: string;
+    value: string;
+    onChange: (v: string) => void;
+    options: { value: string; text: string }[];
+    problem?: string;
+    empty?: string;
+}) {
+    const id = useId();
+    return (
+        <div>
+            <label htmlFor={id} className="block text-sm font-semibold text-faint">
+                {label}
+            </label>
+            <select
+                id={id}
+                className="input"
+                value={value}
+                aria-invalid={problem ? true : undefined}
+                onChange={(e) => onChange(e.target.value)}
+            >
+                {empty !== undefined && <option value="">{empty}</option>}
+                {options.map((o) => (
+                    <option key={o.value} value={o.value}>
+                        {o.text}
+                    </option>
+                ))}
+            </select>
+            {problem && (
+                <p role="alert" className="font-semibold text-bad">
+                    {problem}
+                </p>
+            )}
+        </div>
+    );
+}
+
+/** One answer out of a few, as big buttons. */
+export function Choice({
+    label,
+    value,
+    values,
+    onChange,
+    text = (v) => v,
+    small,
+}: {
+    label: string;
+    value: string | null;
+    values: readonly string[];
+    onChange: (v: string) => void;
+    text?: (v: string) => string;
+    small?: boolean;
+}) {
+    return (
+        <fieldset>
+            <legend className={small ? 'sr-only' : 'text-sm font-semibold text-faint'}>{label}</legend>
+            <div className="flex flex-wrap gap-1.5">
+                {values.map((v) => (
+                    <button
+                        key={v}
+                        type="button"
+                        aria-pressed={v === value}
+                        className={`btn px-3 ${v === value ? 'btn-chosen' : ''}`}
+                        onClick={() => onChange(v)}
+                    >
+                        {v === value && <span aria-hidden="true">✓</span>}
+                        {text(v)}
+                    </button>
+                ))}
+            </div>
+        </fieldset>
+    );
+}
+
+/** Which school is in force here, and why; set on the page of house rules. */
+export function HouseNote({ house }: { house?: { question: string; choice: string; reason: string }[] }) {
+    return (
+        <>
+            {(house ?? []).map((h) => (
+                <p key={h.question} className="text-sm">
+                    <span className="text-faint">House rule:</span> {h.question}: <strong>{h.choice}</strong>.{' '}
+                    {h.reason}
+                </p>
+            ))}
+        </>
+    );
+}
+
+export function Caution({ children }: { children: ReactNode }) {
+    return (
+        <p className="border-2 border-dashed border-warn bg-sheet px-3 py-1.5 text-sm">
+            <strong className="text-warn">
+                <span aria-hidden="true">◆ </span>Take care.{' '}
+            </strong>
+            {children} The maker's procedure, local rules and licensed practice come first.
+        </p>
+    );
+}
+
+export function Panel({
+    title,
+    aside,
+    children,
+    id,
+}: {
+    title: string;
+    aside?: ReactNode;
+    children: ReactNode;
+    id?: string;
+}) {
+    return (
+        <section id={id} aria-label={title} className="sheet px-4 py-3">
+            <header className="mb-2 flex flex-wrap items-baseline justify-between gap-x-4 border-b border-rule pb-1">
+                <h2 className="text-xl">{title}</h2>
+                {aside && <div className="text-sm text-faint">{aside}</div>}
+            </header>
+            {children}
+        </section>
+    );
+}
+
+export function Loading({ what }: { what: string }) {
+    return (
+        <p role="status" className="p-6 text-faint">
+            Fetching {what} …
+        </p>
+    );
+}
+
+export function Source({ source, confidence }: { source: string; confidence: string }) {
+    return (
+        <span className="text-sm text-faint">
+            {confidence}: {source}
+        </span>
+    );
+}

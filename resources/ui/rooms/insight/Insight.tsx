@@ -1,0 +1,87 @@
+import { useQuery } from '@tanstack/react-query';
+import { answer, api } from '../../api/client';
+import { percent } from '../../kit/format';
+import { Loading, Panel } from '../../kit/basics';
+
+/** What keeps coming back, each rate with the interval that belongs to so few units. */
+export function Insight() {
+    const rates = useQuery({ queryKey: ['return-rates'], queryFn: () => answer(api.GET('/insight/return-rates')) });
+    if (!rates.data) return <Loading what="the rates" />;
+    return (
+        <>
+            <h1 className="mb-2 text-3xl">What comes back</h1>
+            <p className="mb-2 text-faint">
+                Share of shipped units that were returned; bar: {percent(rates.data.confidence)} interval (
+                {rates.data.method}, exact). With few units the bar is long: that is the honest answer.
+            </p>
+            <div className="grid items-start gap-3 lg:grid-cols-2">
+                {rates.data.groups.map((g) => (
+                    <Panel key={g.by} title={`By ${g.title.toLowerCase()}`}>
+                        <table className="w-full">
+                            <thead>
+                                <tr>
+                                    {[g.title, 'Returned', 'Rate', 'Interval'].map((h) => (
+                                        <th key={h} scope="col" className="th">
+                                            {h}
+                                        </th>
+                                    ))}
+                                </tr>
+                            </thead>
+                            <tbody>
+                                {g.rows.map((r) => (
+                                    <tr key={r.name}>
+                                        <th scope="row" className="td text-left font-semibold">
+                                            {r.name}
+                                        </th>
+                                        <td className="td num">
+                                            {r.failures} of {r.units}
+                                        </td>
+                                        <td className="td font-head text-2xl num whitespace-nowrap">
+                                            {percent(r.rate)}
+                                        </td>
+                                        <td className="td">
+                                            <svg
+                                                viewBox="0 0 200 26"
+                                                className="w-48"
+                                                role="img"
+                                                aria-label={`between ${percent(r.lower, 1)} and ${percent(r.upper, 1)}`}
+                                            >
+                                                <line x1="0" x2="200" y1="13" y2="13" stroke="var(--rule)" />
+                                                <line
+                                                    x1={200 * r.lower}
+                                                    x2={200 * r.upper}
+                                                    y1="13"
+                                                    y2="13"
+                                                    stroke="var(--enamel)"
+                                                    strokeWidth="8"
+                                                    opacity="0.5"
+                                                />
+                                                <path
+                                                    d={`M ${200 * r.rate} 3 l 6 10 l -6 10 l -6 -10 z`}
+                                                    fill="var(--hand)"
+                                                />
+                                            </svg>
+                                            <span className="num text-sm">
+                                                {percent(r.lower, 1)} to {percent(r.upper, 1)}
+                                            </span>
+                                        </td>
+                                    </tr>
+                                ))}
+                            </tbody>
+                        </table>
+                    </Panel>
+                ))}
+                <Panel title="Causes">
+                    <ul>
+                        {rates.data.causes.map((c) => (
+                            <li key={c.verdict} className="flex justify-between border-b border-rule py-1">
+                                <span>{c.verdict}</span>
+                                <strong className="num">{c.n}</strong>
+                            </li>
+                        ))}
+                    </ul>
+                </Panel>
+            </div>
+        </>
+    );
+}

@@ -1,0 +1,520 @@
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link, useSearchParams } from 'react-router';
+import { answer, api, isProblem, type Schemas } from '../../api/client';
+import { formatMoney, STATIONS } from '../../kit/format';
+import { Choice, Field, Loading, Mark, Panel, ProblemNote, Source } from '../../kit/basics';
+
+type Way = Schemas['ConversionWay'];
+const DESKS = { vehicle: 'What serves a vehicle', core: 'What a core fits', part: 'Where a part is' } as const;
+const HINTS = {
+    vehicle: 'VIN, or maker, model, engine and year',
+    core: 'core tag or unit serial',
+    part: 'part number',
+} as const;
+const PLACES = { shelf: 'on the shelf', build: 'in build', core: 'core in the yard' } as const;
+
+/** The three questions of the interchange desk. The address keeps the question, so that it can be passed on. */
+export function Interchange() {
+    const [params, setParams] = useSearchParams();
+    const desk = (params.get('desk') ?? 'vehicle') as keyof typeof DESKS;
+    const q = params.get('q') ?? '';
+    const [typed, setTyped] = useState(q);
+    return (
+        <>
+            <h1 className="mb-2 text-3xl">Interchange</h1>
+            <Choice
+                label="Question"
+                value={desk}
+                values={Object.keys(DESKS)}
+                text={(k) => DESKS[k as keyof typeof DESKS]}
+                onChange={(k) => {
+                    setParams({ desk: k });
+                    setTyped('');
+                }}
+            />
+            <form
+                className="my-3 flex max-w-2xl items-end gap-2"
+                onSubmit={(e) => {
+                    e.preventDefault();
+                    setParams({ desk, q: typed.trim() });
+                }}
+            >
+                <Field key={desk} className="flex-1" label={HINTS[desk]} value={typed} onChange={setTyped} autoFocus />
+                <button type="submit" className="btn btn-main" disabled={!typed.trim()}>
+                    Look it up
+                </button>
+            </form>
+            {q && desk === 'vehicle' && <Vehicles q={q} />}
+            {q && desk === 'core' && <CoreDesk number={q} />}
+            {q && desk === 'part' && <PartDesk number={q} />}
+        </>
+    );
+}
+
+const nothing = (error: unknown) => (
+    <div className="sheet p-4">
+        <ProblemNote problem={isProblem(error) ? error : null} />
+    </div>
+);
+
+function Vehicles({ q }: { q: string }) {
+    const [params, setParams] = useSearchParams();
+    const found = useQuery({
+        queryKey: ['vehicles', q],
+        queryFn: () => answer(api.GET('/interchange/vehicles', { params: { query: { q } } })),
+    });
+    if (found.isError) return nothing(found.error);
+    if (!found.data) return <Loading what="vehicles" />;
+    const f = found.data;
+    const code = params.get('vehicle') ?? (f.vehicles.length === 1 ? f.vehicles[0]!.code : null);
+    return (
+        <div className="flex flex-col gap-3">
+            {f.vin && (
+                <p>
+                    {f.vin.valid ? (
+                        <Mark kind="good">VIN reads right</Mark>
+                    ) : (
+                        <Mark kind="warn">VIN: {f.vin.problems.join(', ')}</Mark>
+                    )}{' '}
+                    <span className="num">{f.vin.vin}</span>, model year{' '}
+                    {f.vin.modelYears.join(' or ') || 'not readable'}
+                </p>
+            )}
+            {f.vehicles.length === 0 && (
+                <p className="sheet p-4">
+                    No vehicle of the catalog fits this. Check the spelling, or look by maker and year.
+                </p>
+            )}
+            {f.vehicles.length > 1 && (
+                <Panel title={`${f.vehicles.length} vehicles fit`} aside="choose one; none is picked for you">
+                    <div className="flex flex-wrap gap-1.5">
+                        {f.vehicles.map((v) => (
+                            <button
+                                key={v.code}
+                                type="button"
+                                aria-pressed={v.code === code}
+                                className={`btn px-3 ${v.code === code ? 'btn-chosen' : ''}`}
+                                onClick={() => setParams({ desk: 'vehicle', q, vehicle: v.code })}
+                            >
+                                {v.name}, {v.engine}, {v.years}
+                                {v.steering !== 'either' && `, ${v.steering}-hand`}
+                            </button>
+                        ))}
+                    </div>
+                </Panel>
+            )}
+            {code && <VehicleDesk code={code} year={f.year} />}
+        </div>
+    );
+}
+
+function VehicleDesk({ code, year }: { code: string; year: number | null }) {
+    const [anyYear, setAnyYear] = useState(false);
+    const asked = anyYear ? null : year;
+    const desk = useQuery({
+        queryKey: ['vehicle-desk', code, asked],
+        queryFn: () =>
+            answer(
+                api.GET('/interchange/vehicles/{code}', {
+                    params: { path: { code }, query: asked === null ? {} : { year: asked } },
+                }),
+            ),
+    });
+    if (desk.isError) return nothing(desk.error);
+    if (!desk.data) return <Loading what="what serves it" />;
+    const d = desk.data;
+    const free = d.units.filter((u) => !u.promisedTo && !u.held);
+    const taken = d.units.filter((u) => u.promisedTo || u.held);
+    const wayOf = Object.fromEntries(d.ways.map((w) => [w.variant, w]));
+    return (
+        <div className="grid items-start gap-3 lg:grid-cols-[3fr_2fr]">
+            <Panel
+                title={`${d.vehicle.name}, ${d.vehicle.engine}`}
+                aside={
+                    <>
+                        {d.vehicle.drive}, {d.vehicle.years}
+                        {d.year !== null && (
+                            <>
+                                {' '}
+                                · year {d.year}{' '}
+                                <button
+                                    type="button"
+                                    className="min-h-11 px-1 underline"
+                                    onClick={() => setAnyYear(true)}
+                                >
+                                    any year
+                                </button>
+                            </>
+                        )}
+                    </>
+                }
+            >
+                {d.units.length === 0 && <p>Nothing in the house serves it. The ways beside this show what would.</p>}
+                {free.length > 0 && <Units units={free} big />}
+                {free.length === 0 && d.units.length > 0 && (
+                    <p className="mb-2">
+                        <Mark kind="warn">All of them are ordered or on hold.</Mark>
+                    </p>
+                )}
+                {taken.length > 0 && (
+                    <>
+                        <h3 className="mt-3 text-lg text-faint">Ordered by others or on hold</h3>
+                        <Units units={taken} />
+                    </>
+                )}
+                {d.more && (
+                    <p className="mt-1 text-sm text-faint">
+                        More units follow at the dear end; narrow the year to see them.
+                    </p>
+                )}
+            </Panel>
+            <div className="flex flex-col gap-3">
+                <Panel title="Fits as it is">
+                    <ul>
+                        {d.fits.map((f) => (
+                            <li key={f.variant + f.years} className="border-b border-rule py-1">
+                                <strong>{f.variant}</strong> {f.name}, {f.years}
+                                <span className="block">
+                                    <Source source={f.source} confidence={f.confidence} />
+                                </span>
+                            </li>
+                        ))}
+                    </ul>
+                    {d.fits.length === 0 && (
+                        <p className="text-faint">The catalog lists no unit for this vehicle and year.</p>
+                    )}
+                </Panel>
+                <Panel title="Ways to make it fit" aside="parts at price, hours at the house rate">
+                    <ul className="flex flex-col gap-2">
+                        {d.ways
+                            .filter((w) => !w.found || w.steps!.length > 0)
+                            .map((w) => (
+                                <li key={w.variant}>
+                                    <WayText from={w.variant} way={wayOf[w.variant]!} />
+                                </li>
+                            ))}
+                    </ul>
+                    {d.ways.every((w) => w.found && w.steps!.length === 0) && (
+                        <p className="text-faint">No conversion leads here.</p>
+                    )}
+                </Panel>
+            </div>
+        </div>
+    );
+}
+
+function Units({ units, big = false }: { units: Schemas['VehicleDesk']['units']; big?: boolean }) {
+    return (
+        <table className="w-full">
+            <thead>
+                <tr>
+                    {['Unit', 'Variant', 'Where', 'Conversion', 'Cost'].map((h) => (
+                        <th key={h} scope="col" className="th">
+                            {h}
+                        </th>
+                    ))}
+                </tr>
+            </thead>
+            <tbody>
+                {units.map((u, i) => (
+                    <tr key={u.coreTag}>
+                        <th scope="row" className="td text-left">
+                            <Link
+                                className={`num underline ${big && i === 0 ? 'font-head text-2xl' : ''}`}
+                                to={`/units/${u.coreTag}`}
+                            >
+                                {u.serial ?? u.coreTag}
+                            </Link>
+                            {u.promisedTo && (
+                                <span className="block text-sm font-normal">
+                                    <Mark kind="warn">ordered by {u.promisedTo}</Mark>
+                                </span>
+                            )}
+                            {u.held && (
+                                <span className="block text-sm">
+                                    <Mark kind="bad">on hold</Mark>
+                                </span>
+                            )}
+                        </th>
+                        <td className="td">{u.variant}</td>
+                        <td className="td">
+                            {PLACES[u.place]}
+                            <span className="block text-sm text-faint">
+                                {u.place === 'core' ? `grade ${u.grade}, ` : ''}
+                                {u.rack && `rack ${u.rack}`}
+                            </span>
+                        </td>
+                        <td className="td">
+                            {u.steps === 0 ? (
+                                <Mark kind="good">fits as it is</Mark>
+                            ) : (
+                                <>
+                                    {u.steps} {u.steps === 1 ? 'step' : 'steps'}, {u.hours} h
+                                </>
+                            )}
+                        </td>
+                        <td className={`td num text-right ${big && i === 0 ? 'font-head text-2xl' : ''}`}>
+                            {formatMoney(u.total)}
+                        </td>
+                    </tr>
+                ))}
+            </tbody>
+        </table>
+    );
+}
+
+/** A chain of conversion steps opened to its working, or what forbids it. */
+function WayText({
+    from,
+    way,
+}: {
+    from: string;
+    way: Pick<Way, 'found' | 'to' | 'steps' | 'total' | 'hours' | 'cost' | 'blockedBy'>;
+}) {
+    if (!way.found)
+        return (
+            <p>
+                <Mark kind="bad">{from} cannot be made to fit</Mark>{' '}
+                {(way.blockedBy ?? []).map((b) => (
+                    <span key={b.step + b.fact} className="block text-sm">
+                        {b.name}: {b.why}
+                    </span>
+                ))}
+                {(way.blockedBy ?? []).length === 0 && (
+                    <span className="text-sm">no chain of conversions leads there.</span>
+                )}
+            </p>
+        );
+    return (
+        <details>
+            <summary className="min-h-11 py-2">
+                <strong>{from}</strong> to {way.to}:{' '}
+                <span className="num font-semibold">{formatMoney(way.total!)}</span>, {way.hours} h
+            </summary>
+            {way.steps!.map((s) => (
+                <div key={s.code} className="mb-2 border-l-4 border-rule pl-3 text-sm">
+                    <p className="font-semibold">
+                        {s.name} ({s.from} to {s.to}): parts and fees {formatMoney(s.cost)}, {s.hours} h
+                    </p>
+                    <ol className="list-decimal pl-5">
+                        {s.steps.map((t) => (
+                            <li key={t}>{t}</li>
+                        ))}
+                    </ol>
+                    <p>{s.parts.map((p) => `${p.count} × ${p.name} at ${formatMoney(p.price)}`).join('; ')}</p>
+                    <Source source={s.source} confidence={s.confidence} />
+                </div>
+            ))}
+        </details>
+    );
+}
+
+function CoreDesk({ number }: { number: string }) {
+    const desk = useQuery({
+        queryKey: ['core-desk', number],
+        queryFn: () =>
+            answer(api.GET('/interchange/cores/{number}', { params: { path: { number: number.toUpperCase() } } })),
+    });
+    if (desk.isError) return nothing(desk.error);
+    if (!desk.data) return <Loading what="what it fits" />;
+    const d = desk.data;
+    return (
+        <div className="grid items-start gap-3 lg:grid-cols-[3fr_2fr]">
+            <Panel title={`${d.coreTag}: ${d.variant.name}`} aside="as it is first, then the cheapest conversion">
+                <ul>
+                    {d.serves.map((s, i) => (
+                        <li key={i} className="border-b border-rule py-1.5">
+                            <p className="flex flex-wrap items-baseline gap-x-3">
+                                <strong>
+                                    {s.vehicle.name}, {s.vehicle.engine}
+                                </strong>{' '}
+                                <span>
+                                    {s.years}, {s.vehicle.drive}
+                                    {s.vehicle.steering !== 'either' && `, ${s.vehicle.steering}-hand`}
+                                </span>
+                                <span className="flex-1" />
+                                {s.way.found && s.way.steps!.length === 0 ? (
+                                    <Mark kind="good">as it is</Mark>
+                                ) : null}{' '}
+                                <Source source={s.source} confidence={s.confidence} />
+                            </p>
+                            {!(s.way.found && s.way.steps!.length === 0) && (
+                                <WayText from={d.variant.code} way={s.way} />
+                            )}
+                        </li>
+                    ))}
+                </ul>
+            </Panel>
+            <Panel title="What such units sold for" aside="shipped in the last year">
+                {d.prices.map((p) => (
+                    <p key={p.variant} className="border-b border-rule py-1.5">
+                        <strong>{p.variant}</strong>{' '}
+                        {p.sold === 0 ? (
+                            <span className="text-faint">none sold</span>
+                        ) : (
+                            <>
+                                <span className="num font-head text-2xl">{formatMoney(p.median!)}</span> median of{' '}
+                                {p.sold}; last {formatMoney(p.last!)} on {p.lastOn}
+                            </>
+                        )}
+                    </p>
+                ))}
+            </Panel>
+        </div>
+    );
+}
+
+type PartLine = { number: string; name: string; price: number; pieces: number };
+
+function Line({ part, children }: { part: PartLine; children?: React.ReactNode }) {
+    return (
+        <li className="flex flex-wrap items-baseline gap-x-3 border-b border-rule py-1">
+            <Link
+                className="num font-semibold underline"
+                to={`/interchange?desk=part&q=${encodeURIComponent(part.number)}`}
+            >
+                {part.number}
+            </Link>{' '}
+            {part.name} {children}
+            <span className="flex-1" />
+            <span className="num">{formatMoney(part.price)}</span>
+            {part.pieces > 0 ? (
+                <Mark kind="good">{part.pieces} on the shelf</Mark>
+            ) : (
+                <Mark kind="idle">none on the shelf</Mark>
+            )}
+        </li>
+    );
+}
+
+function PartDesk({ number }: { number: string }) {
+    const desk = useQuery({
+        queryKey: ['part-desk', number],
+        queryFn: () => answer(api.GET('/interchange/part', { params: { query: { number } } })),
+    });
+    if (desk.isError) return nothing(desk.error);
+    if (!desk.data) return <Loading what="the part" />;
+    const d = desk.data;
+    const blocks: [string, string | undefined, PartLine[], ((p: never) => React.ReactNode)?][] = [
+        [
+            'Can stand in for it',
+            'superseded by, step by step',
+            d.replacedBy,
+            ((p: { way: string[] }) => (
+                <span className="text-sm text-faint">
+                    {p.way.join(' → ')}
+                    {d.current.includes(p.way.at(-1)!) && ', the current number'}
+                </span>
+            )) as never,
+        ],
+        [
+            'Older numbers it replaces',
+            undefined,
+            d.replaces,
+            ((p: { way: string[] }) => <span className="text-sm text-faint">{p.way.join(' → ')}</span>) as never,
+        ],
+        [
+            'The same part in another family',
+            'often at another price',
+            d.equal,
+            ((p: { note: string; source: string; confidence: string }) => (
+                <span className="text-sm">
+                    {p.note} <Source source={p.source} confidence={p.confidence} />
+                </span>
+            )) as never,
+        ],
+        [
+            'Kits that hold it',
+            undefined,
+            d.kits,
+            ((p: { count: number }) => <span className="text-sm">{p.count} in the kit</span>) as never,
+        ],
+    ];
+    return (
+        <div className="grid items-start gap-3 lg:grid-cols-2">
+            <Panel title={`${d.part.number}: ${d.part.name}`} aside={d.part.kind}>
+                <p className="flex items-baseline gap-4">
+                    <span className="font-head text-5xl num">{d.part.pieces}</span> on the shelf{' '}
+                    <span className="flex-1" />{' '}
+                    <span className="font-head text-2xl num">{formatMoney(d.part.price)}</span>
+                </p>
+                {d.part.lots.length > 0 && (
+                    <p className="text-sm">
+                        {d.part.lots.map((l) => `lot ${l.lot}: ${l.quantity} in ${l.place}`).join('; ')}
+                    </p>
+                )}
+                {d.part.aliases.length > 0 && (
+                    <p className="text-sm text-faint">also called {d.part.aliases.join(', ')}</p>
+                )}
+                {d.cycles.map((c, i) => (
+                    <p key={i}>
+                        <Mark kind="bad">The supersessions contradict themselves</Mark> {c.join(' → ')}
+                    </p>
+                ))}
+            </Panel>
+            <Panel title="Cores that would yield it" aside="found sound first, then parts donors">
+                {d.cores.length === 0 && (
+                    <p className="text-faint">
+                        {['hard', 'outside', 'converter'].includes(d.part.kind)
+                            ? 'No core in the yard that could give it.'
+                            : 'Soft parts are not taken from cores.'}
+                    </p>
+                )}
+                <ul>
+                    {d.cores.map((c) => (
+                        <li key={c.coreTag} className="flex flex-wrap items-baseline gap-x-3 border-b border-rule py-1">
+                            <Link className="num font-semibold underline" to={`/units/${c.coreTag}`}>
+                                {c.coreTag}
+                            </Link>{' '}
+                            {c.variant}, grade {c.grade}, {STATIONS[c.station]}
+                            {c.rack && `, rack ${c.rack}`}{' '}
+                            {c.seen ? (
+                                <Mark kind="good">{c.seen}</Mark>
+                            ) : (
+                                <span className="text-sm text-faint">not looked at{c.history && `; ${c.history}`}</span>
+                            )}
+                        </li>
+                    ))}
+                </ul>
+            </Panel>
+            {d.sets.map((s) => (
+                <Panel key={s.name} title={`All or nothing: ${s.name}`}>
+                    <p className="mb-1">
+                        <Mark kind="warn">Never half of it.</Mark> {s.why}
+                    </p>
+                    <ul>
+                        {s.parts.map((p) => (
+                            <Line key={p.number} part={p} />
+                        ))}
+                    </ul>
+                </Panel>
+            ))}
+            {blocks.map(
+                ([title, aside, rows, more]) =>
+                    rows.length > 0 && (
+                        <Panel key={title} title={title} aside={aside}>
+                            <ul>
+                                {rows.map((p) => (
+                                    <Line key={p.number} part={p}>
+                                        {more?.(p as never)}
+                                    </Line>
+                                ))}
+                            </ul>
+                        </Panel>
+                    ),
+            )}
+            <Panel title="Fits">
+                {d.fits.length === 0 && <p className="text-faint">The catalog does not say which variants it fits.</p>}
+                <ul>
+                    {d.fits.map((f) => (
+                        <li key={f.variant + f.years} className="border-b border-rule py-1">
+                            <strong>{f.variant}</strong> {f.name}, {f.years}, {f.count} a unit{' '}
+                            <Source source={f.source} confidence={f.confidence} />
+                        </li>
+                    ))}
+                </ul>
+            </Panel>
+        </div>
+    );
+}

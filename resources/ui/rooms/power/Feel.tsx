@@ -1,0 +1,394 @@
+import { useQuery } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+import { answer, api, asProblem, fieldProblem, type Problem, type Schemas } from '../../api/client';
+import { Choice, Field, Mark, Panel, ProblemNote, Select } from '../../kit/basics';
+import type { Train } from './trains';
+
+type Json = Record<string, unknown>;
+type Feels = Schemas['Family']['shiftFeels'];
+type Window = {
+    start_kpa: number;
+    end_kpa: number;
+    volume_ml: number;
+    fills: boolean;
+    fill_s?: number;
+    curve: { volume_ml: number; pressure_kpa: number }[];
+};
+type Shift = {
+    completes: boolean;
+    endsInStroke?: boolean;
+    takeOver_s?: number;
+    duration_s?: number;
+    overlap_s?: number;
+    flare_rpm?: number;
+    bump?: number;
+    energy_j?: number;
+    outputTorque_nm?: { before: number; lowest: number; peak: number; after: number };
+    curve: { t: number; pressure_kpa: number; output_nm: number }[];
+};
+type Drive = { torque: string; speed: string; inertia: string; mass: string; axle: string; radius: string };
+
+/** Where each field stands in an accumulator as the calculators read it. */
+const FIELDS = [
+    ['pistonDiameter_mm', 'Piston (mm)'],
+    ['springs/0/wire_mm', 'Wire (mm)'],
+    ['springs/0/meanDiameter_mm', 'Coil, mean (mm)'],
+    ['springs/0/activeCoils', 'Active coils'],
+    ['springs/0/freeLength_mm', 'Free length (mm)'],
+    ['installedLength_mm', 'Installed (mm)'],
+    ['stroke_mm', 'Stroke (mm)'],
+    ['feed/diameter_mm', 'Feed orifice (mm)'],
+    ['line_kpa', 'Line pressure (kPa)'],
+] as const;
+
+/** When the off-going element lets go; left empty it does so just in time. */
+const LETS_GO = 'letsGo_s';
+
+const at = (node: unknown, path: string): unknown =>
+    path.split('/').reduce<unknown>((n, key) => (n as Json | undefined)?.[key], node);
+const number = (s: string) => (s.trim() === '' || Number.isNaN(Number(s)) ? s : Number(s));
+
+function edited(build: Json, edits: Record<string, string>): Json {
+    const out = structuredClone(build);
+    Object.entries(edits).forEach(([path, value]) => {
+        const keys = path.split('/');
+        const holder = at(out, keys.slice(0, -1).join('/')) as Json | undefined;
+        if (path === LETS_GO && value.trim() === '') delete out[path];
+        else (keys.length === 1 ? out : (holder ?? out))[keys.at(-1)!] = number(value);
+    });
+    return out;
+}
+
+/** What a spring, a stroke, an orifice or a pressure does to the feel of a shift: its accumulator before and after. */
+export function Feel({ train, feels, drive }: { train: Train; feels: Feels; drive: Drive }) {
+    const example = useQuery({
+        queryKey: ['calc', 'accumulator.window'],
+        queryFn: () => answer(api.GET('/calc/{name}', { params: { path: { name: 'accumulator.window' } } })),
+        staleTime: Infinity,
+        enabled: feels.length === 0,
+    });
+    const [at, setAt] = useState(0);
+    const shift = feels[at];
+    const builds = (shift?.builds ??
+        (example.data as unknown as { example: { input: { builds: Json[] } } } | undefined)?.example.input.builds) as
+        (Json & { name: string })[] | undefined;
+    if (!builds) return null;
+    return (
+        <Panel
+            title={
+                shift ? `Feel: ${shift.name}, ${shift.from} to ${shift.to}` : 'Feel: an accumulator before and after'
+            }
+            aside="shorter stroke or stiffer spring: firmer and quicker; a blocked piston must still sit below the gasket face"
+        >
+            {feels.length > 1 && (
+                <Choice
+                    small
+                    label="Shift"
+                    value={String(at)}
+                    values={feels.map((_, i) => String(i))}
+                    text={(i) => `${feels[Number(i)]!.from} to ${feels[Number(i)]!.to}`}
+                    onChange={(i) => setAt(Number(i))}
+                />
+            )}
+            <Compared key={at} train={train} shift={shift} builds={builds} drive={drive} />
+        </Panel>
+    );
+}
+
+function Compared({
+    train,
+    shift,
+    builds,
+    drive,
+}: {
+    train: Train;
+    shift?: Feels[number];
+    builds: (Json & { name: string })[];
+    drive: Drive;
+}) {
+    const [chosen, choose] = useState({ before: 0, after: Math.min(1, builds.length - 1) });
+    const [edits, edit] = useState<{ before: Record<string, string>; after: Record<string, string> }>({
+        before: {},
+        after: {},
+    });
+    const [got, setGot] = useState<{ windows: Window[]; shifts: Shift[] | null } | null>(null);
+    const [problem, setProblem] = useState<Problem | null>(null);
+    const asked = (['before', 'after'] as const).map((which) => ({
+        ...edited(builds[chosen[which]]!, edits[which]),
+        name: which,
+    }));
+    const key = JSON.stringify([asked, drive]);
+    useEffect(() => {
+        let stale = false;
+        const timer = setTimeout(async () => {
+            const run = (name: string, body: object) =>
+                api.POST('/calc/{name}', { params: { path: { name } }, body: body as never });
+            const window = await run('accumulator.window', {
+                builds: asked.map((b) =>
+                    Object.fromEntries(Object.entries(b).filter(([k]) => k !== 'capacity' && k !== LETS_GO)),
+                ),
+            });
+            const feel =
+                shift && window.data
+                    ? await run('shift.feel', {
+                          ...train,
+                          from: shift.from,
+                          to: shift.to,
+                          element: shift.element,
+                          capacity: shift.capacity,
+                          inputTorque_nm: number(drive.torque),
+                          inputSpeed_rpm: number(drive.speed),
+                          inputInertia_kgm2: number(drive.inertia),
+                          vehicle: {
+                              mass_kg: number(drive.mass),
+                              axleRatio: number(drive.axle),
+                              tyreRadius_mm: number(drive.radius),
+                          },
+                          builds: asked,
+                      })
+                    : null;
+            if (stale) return;
+            const failed = [window, feel].find((r) => r?.error);
+            setProblem(failed ? asProblem(failed.error, failed.response.status) : null);
+            if (!failed)
+                setGot({
+                    windows: (window.data as unknown as { builds: Window[] }).builds,
+                    shifts: (feel?.data as unknown as { builds: Shift[] } | undefined)?.builds ?? null,
+                });
+        }, 150);
+        return () => {
+            stale = true;
+            clearTimeout(timer);
+        };
+        // eslint-disable-next-line react-hooks/exhaustive-deps
+    }, [key]);
+    return (
+        <>
+            <div className="mt-2 grid gap-4 lg:grid-cols-2">
+                {(['before', 'after'] as const).map((which, side) => (
+                    <fieldset key={which}>
+                        <legend className="font-semibold">{which === 'before' ? 'Before' : 'After'}</legend>
+                        <Select
+                            label="Build"
+                            value={String(chosen[which])}
+                            options={builds.map((b, i) => ({ value: String(i), text: b.name }))}
+                            onChange={(v) => {
+                                choose({ ...chosen, [which]: Number(v) });
+                                edit({ ...edits, [which]: {} });
+                            }}
+                        />
+                        <div className="mt-2 grid grid-cols-2 gap-2 sm:grid-cols-3">
+                            {FIELDS.map(([path, label]) => {
+                                const given = at(builds[chosen[which]], path);
+                                return given === undefined ? null : (
+                                    <Field
+                                        key={path}
+                                        label={label}
+                                        inputMode="decimal"
+                                        value={edits[which][path] ?? String(given)}
+                                        problem={fieldProblem(problem, `/builds/${side}/${path}`)}
+                                        onChange={(v) => edit({ ...edits, [which]: { ...edits[which], [path]: v } })}
+                                    />
+                                );
+                            })}
+                            {shift?.timed && (
+                                <Field
+                                    label="Old gear lets go at (s)"
+                                    inputMode="decimal"
+                                    value={edits[which][LETS_GO] ?? ''}
+                                    hint="empty: just in time"
+                                    problem={fieldProblem(problem, `/builds/${side}/${LETS_GO}`)}
+                                    onChange={(v) => edit({ ...edits, [which]: { ...edits[which], [LETS_GO]: v } })}
+                                />
+                            )}
+                        </div>
+                        {(builds[chosen[which]]!.springs as unknown[]).length === 0 && (
+                            <p className="mt-1 text-sm">No spring: the piston is blocked.</p>
+                        )}
+                    </fieldset>
+                ))}
+            </div>
+            <ProblemNote
+                problem={problem}
+                except={[0, 1].flatMap((side) =>
+                    [...FIELDS.map(([path]) => path), LETS_GO].map((path) => `/builds/${side}/${path}`),
+                )}
+            />
+            {got && <Results windows={got.windows} shifts={got.shifts} timed={shift?.timed ?? false} />}
+        </>
+    );
+}
+
+const seconds = (s: number | undefined) => (s === undefined ? '–' : `${s.toFixed(2)} s`);
+
+function Results({ windows, shifts, timed }: { windows: Window[]; shifts: Shift[] | null; timed: boolean }) {
+    const rows: [string, (w: Window, s?: Shift) => React.ReactNode][] = [
+        ['Starts to move at', (w) => `${w.start_kpa.toFixed(0)} kPa`],
+        ['End of the stroke at', (w) => `${w.end_kpa.toFixed(0)} kPa`],
+        ['Takes up', (w) => `${w.volume_ml.toFixed(1)} mL`],
+        ['Full after', (w) => (w.fills ? seconds(w.fill_s) : 'never: line pressure is lower')],
+    ];
+    if (shifts) {
+        rows.push(
+            [
+                'Takes over after',
+                (_, s) => (s!.completes ? seconds(s!.takeOver_s) : <Mark kind="bad">does not hold this torque</Mark>),
+            ],
+            ...(timed ? [['Old gear lets go', (_, s) => <LetsGo shift={s!} />] as (typeof rows)[number]] : []),
+            ['Then pulls the input down in', (_, s) => seconds(s!.duration_s)],
+            [
+                'Ends',
+                (_, s) =>
+                    s!.completes
+                        ? s!.endsInStroke
+                            ? 'while the piston still gives way'
+                            : 'at line pressure, the piston at its end'
+                        : '–',
+            ],
+            [
+                'Output torque: before, highest, after',
+                (_, s) =>
+                    s!.outputTorque_nm
+                        ? `${s!.outputTorque_nm.before.toFixed(0)}, ${s!.outputTorque_nm.peak.toFixed(0)}, ${s!.outputTorque_nm.after.toFixed(0)} N.m`
+                        : '–',
+            ],
+            ['Jolt', (_, s) => (s!.bump === undefined ? '–' : `×${s!.bump.toFixed(2)}`)],
+            [
+                'Heat in the element',
+                (_, s) => (s!.energy_j === undefined ? '–' : `${(s!.energy_j / 1000).toFixed(1)} kJ`),
+            ],
+        );
+    }
+    return (
+        <div className="mt-3 grid items-start gap-4 lg:grid-cols-2">
+            <table className="w-full">
+                <thead>
+                    <tr>
+                        {['', 'Before', 'After'].map((h) => (
+                            <th key={h} scope="col" className="th">
+                                {h}
+                            </th>
+                        ))}
+                    </tr>
+                </thead>
+                <tbody>
+                    {rows.map(([label, cell]) => (
+                        <tr key={label}>
+                            <th scope="row" className="td text-left font-normal">
+                                {label}
+                            </th>
+                            {windows.map((w, i) => (
+                                <td key={i} className="td num font-semibold">
+                                    {cell(w, shifts?.[i])}
+                                </td>
+                            ))}
+                        </tr>
+                    ))}
+                </tbody>
+            </table>
+            {shifts ? (
+                <div className="flex flex-col gap-2">
+                    <Chart
+                        title="Pressure behind the element"
+                        y="kPa"
+                        x="s"
+                        lines={shifts.map((s) => s.curve.map((p) => [p.t, p.pressure_kpa]))}
+                    />
+                    <Chart
+                        title="Torque at the output"
+                        y="N.m"
+                        x="s"
+                        lines={shifts.map((s) => [
+                            ...s.curve.map((p): [number, number] => [p.t, p.output_nm]),
+                            ...(s.outputTorque_nm
+                                ? ([
+                                      [s.curve.at(-1)!.t, s.outputTorque_nm.after],
+                                      [s.curve.at(-1)!.t + 0.1, s.outputTorque_nm.after],
+                                  ] as [number, number][])
+                                : []),
+                        ])}
+                    />
+                </div>
+            ) : (
+                <Chart
+                    title="Pressure over oil taken up"
+                    y="kPa"
+                    x="mL"
+                    lines={windows.map((w) => w.curve.map((p) => [p.volume_ml, p.pressure_kpa]))}
+                />
+            )}
+        </div>
+    );
+}
+
+/** A gap flares, an overlap ties up. */
+function LetsGo({ shift: s }: { shift: Shift }) {
+    if (s.overlap_s === undefined) return '–';
+    if (s.overlap_s < -0.0005)
+        return (
+            <>
+                <Mark kind="bad">flare</Mark> {seconds(-s.overlap_s)} too early, the input runs up{' '}
+                {s.flare_rpm!.toFixed(0)} rev/min
+            </>
+        );
+    if (s.overlap_s > 0.0005)
+        return (
+            <>
+                <Mark kind="bad">tie-up</Mark> {seconds(s.overlap_s)} too late, the output falls to{' '}
+                {s.outputTorque_nm!.lowest.toFixed(0)} N.m
+            </>
+        );
+    return 'just in time';
+}
+
+/** Before and after as two lines over one scale from nothing. */
+function Chart({ title, x, y, lines }: { title: string; x: string; y: string; lines: [number, number][][] }) {
+    const [w, h, l, b, t] = [460, 170, 48, 24, 30];
+    const all = lines.flat();
+    const [mx, my] = [Math.max(1e-9, ...all.map((p) => p[0])), Math.max(1e-9, ...all.map((p) => p[1]))];
+    const [px, py] = [(v: number) => l + (v / mx) * (w - l - 12), (v: number) => h - b - (v / my) * (h - b - t)];
+    return (
+        <svg viewBox={`0 0 ${w} ${h}`} role="img" aria-label={`${title}, before and after`} className="w-full">
+            <text x={l} y={14} fontSize={13} fontWeight={600} fill="currentColor">
+                {title}
+            </text>
+            {['before', 'after'].map((name, i) => (
+                <g key={name}>
+                    <line
+                        x1={w - 150 + i * 80}
+                        x2={w - 126 + i * 80}
+                        y1={10}
+                        y2={10}
+                        stroke={i === 0 ? 'var(--edge)' : 'var(--hand)'}
+                        strokeWidth={3}
+                        strokeDasharray={i === 0 ? undefined : '8 4'}
+                    />
+                    <text x={w - 122 + i * 80} y={14} fontSize={12} fill="currentColor">
+                        {name}
+                    </text>
+                </g>
+            ))}
+            <line x1={l} x2={l} y1={t - 8} y2={h - b} stroke="var(--frame)" />
+            <line x1={l} x2={w - 8} y1={h - b} y2={h - b} stroke="var(--frame)" />
+            <text x={l - 6} y={t + 4} fontSize={12} textAnchor="end" fill="var(--faint)">
+                {my.toFixed(0)}
+            </text>
+            <text x={l - 6} y={h - b} fontSize={12} textAnchor="end" fill="var(--faint)">
+                0 {y}
+            </text>
+            <text x={w - 10} y={h - 8} fontSize={12} textAnchor="end" fill="var(--faint)">
+                {mx < 10 ? mx.toFixed(2) : mx.toFixed(0)} {x}
+            </text>
+            {lines.map((line, i) => (
+                <polyline
+                    key={i}
+                    fill="none"
+                    stroke={i === 0 ? 'var(--edge)' : 'var(--hand)'}
+                    strokeWidth={3}
+                    strokeDasharray={i === 0 ? undefined : '8 4'}
+                    points={line.map((p) => `${px(p[0])},${py(p[1])}`).join(' ')}
+                />
+            ))}
+        </svg>
+    );
+}

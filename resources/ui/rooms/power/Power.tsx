@@ -1,0 +1,404 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+import { useNavigate, useParams } from 'react-router';
+import { answer, api, asProblem, type Problem, type Schemas } from '../../api/client';
+import { useSession } from '../../api/session';
+import { useDraft } from '../../kit/useDraft';
+import { useWrite } from '../../api/useWrite';
+import { Choice, Field, Loading, Mark, Panel, ProblemNote } from '../../kit/basics';
+import { Feel } from './Feel';
+import { PowerFlow, SpeedDiagram } from './PowerFlow';
+import { TrainEditor } from './TrainEditor';
+import type { Shift, Solved, Train } from './trains';
+
+const START: Train = {
+    input: 'in',
+    output: 'out',
+    sets: [{ id: 'P1', kind: 'simple', sun: 'sun', ring: 'ring', carrier: 'out', sunTeeth: 30, ringTeeth: 72 }],
+    elements: [
+        { id: 'C1', kind: 'clutch', a: 'in', b: 'sun' },
+        { id: 'C2', kind: 'clutch', a: 'in', b: 'ring' },
+        { id: 'B1', kind: 'brake', a: 'ring', b: 'case' },
+        { id: 'B2', kind: 'brake', a: 'sun', b: 'case' },
+    ],
+    gears: [
+        { name: '1', applied: ['C1', 'B1'] },
+        { name: '2', applied: ['C2', 'B2'] },
+        { name: '3', applied: ['C1', 'C2'] },
+    ],
+};
+
+/** The engineer's desk: a train from teeth and chart, its ratios, power flow, speeds and shifts, solved as you type. */
+export function Power() {
+    const { family } = useParams();
+    const list = useQuery({ queryKey: ['families'], queryFn: () => answer(api.GET('/catalog/families')) });
+    const go = useNavigate();
+    const code = family ?? list.data?.families[0]?.code;
+    const loaded = useQuery({
+        queryKey: ['family', code],
+        queryFn: () => answer(api.GET('/catalog/families/{code}', { params: { path: { code: code! } } })),
+        enabled: !!code && code !== 'new',
+    });
+    if (!list.data || (code !== 'new' && !loaded.data)) return <Loading what="the trains" />;
+    return (
+        <>
+            <h1 className="mb-2 text-3xl">Power flow</h1>
+            <Choice
+                label="Family"
+                value={code!}
+                values={[...list.data.families.map((f) => f.code), 'new']}
+                text={(c) => (c === 'new' ? 'A train of your own' : c)}
+                onChange={(c) => void go(`/power/${c}`)}
+            />
+            {code === 'new' ? (
+                <OwnTrain />
+            ) : (
+                <Desk key={code} train={loaded.data!.train as unknown as Train} feels={loaded.data!.shiftFeels} />
+            )}
+        </>
+    );
+}
+
+function OwnTrain() {
+    const [train, set, clear] = useDraft('train', START);
+    const { can } = useSession();
+    const [name, setName] = useState({ code: '', name: '' });
+    const { busy, problem, write } = useWrite();
+    const client = useQueryClient();
+    const go = useNavigate();
+    const save = () =>
+        write(
+            (headers) =>
+                api.POST('/catalog/entry', {
+                    headers,
+                    body: {
+                        kind: 'families',
+                        family: null,
+                        key: null,
+                        seen: null,
+                        node: {
+                            code: name.code,
+                            name: name.name,
+                            topology: `${train.sets.length} planetary ${train.sets.length === 1 ? 'set' : 'sets'}`,
+                            train,
+                            body: { outsideParts: [], hardParts: [], always: [], fluid: 'not set' },
+                        } as never,
+                    },
+                }),
+            () => {
+                void client.invalidateQueries({ queryKey: ['families'] });
+                clear();
+                void go(`/power/${name.code}`);
+            },
+        );
+    return (
+        <>
+            <Desk train={train} onChange={set} />
+            {can('edit-catalog') && (
+                <Panel title="Keep it as a family" aside="parts, windows and steps are added at the catalog desk">
+                    <div className="flex flex-wrap items-end gap-3">
+                        <Field
+                            label="Code"
+                            value={name.code}
+                            onChange={(code) => setName({ ...name, code: code.toUpperCase() })}
+                        />
+                        <Field
+                            label="Name"
+                            value={name.name}
+                            onChange={(n) => setName({ ...name, name: n })}
+                            className="w-80"
+                        />
+                        <button
+                            type="button"
+                            className="btn btn-main"
+                            disabled={busy || !name.code || !name.name}
+                            onClick={() => void save()}
+                        >
+                            Write it into the catalog
+                        </button>
+                        <button type="button" className="btn" onClick={clear}>
+                            Start over
+                        </button>
+                    </div>
+                    <ProblemNote problem={problem} />
+                </Panel>
+            )}
+        </>
+    );
+}
+
+function Desk({
+    train,
+    feels = [],
+    onChange,
+}: {
+    train: Train;
+    feels?: Schemas['Family']['shiftFeels'];
+    onChange?: (change: Partial<Train>) => void;
+}) {
+    const [solved, setSolved] = useState<Solved | null>(null);
+    const [shifts, setShifts] = useState<{ shifts: Shift[]; assumptions: string[] } | null>(null);
+    const [problem, setProblem] = useState<Problem | null>(null);
+    const [gear, setGear] = useState(train.gears[0]?.name ?? '');
+    const [d, setD] = useState({
+        torque: '300',
+        speed: '5200',
+        inertia: String(feels[0]?.inputInertia_kgm2 ?? 0.25),
+        time: '0.5',
+        mass: '2000',
+        axle: '3.5',
+        radius: '330',
+    });
+    const asked = JSON.stringify([train, d]);
+    useEffect(() => {
+        let stale = false;
+        const timer = setTimeout(() => {
+            const run = (name: string, body: object) =>
+                api.POST('/calc/{name}', { params: { path: { name } }, body: body as never });
+            void run('geartrain.solve', train).then(({ data, error, response }) => {
+                if (stale) return;
+                setProblem(data ? null : asProblem(error, response.status));
+                if (data) setSolved(data as unknown as Solved);
+            });
+            const n = (s: string) => (s.trim() === '' ? s : Number(s));
+            void run('shift.energy', {
+                ...train,
+                inputTorque_nm: n(d.torque),
+                inputSpeed_rpm: n(d.speed),
+                inputInertia_kgm2: n(d.inertia),
+                shiftTime_s: n(d.time),
+                vehicle: { mass_kg: n(d.mass), axleRatio: n(d.axle), tyreRadius_mm: n(d.radius) },
+            }).then(({ data }) => !stale && setShifts((data as never) ?? null));
+        }, 150);
+        return () => {
+            stale = true;
+            clearTimeout(timer);
+        };
+        // eslint-disable-next-line react-hooks/exhaustive-deps
+    }, [asked]);
+    const shown = solved?.gears.find((g) => g.name === gear) ?? solved?.gears[0];
+    const fast = solved ? speeds(solved, Number(d.speed)) : [];
+    return (
+        <div className="mt-3 flex flex-col gap-3">
+            {problem && <ProblemNote problem={problem} />}
+            {solved && shown && (
+                <>
+                    <div className="grid items-start gap-3 lg:grid-cols-[3fr_1fr]">
+                        <Panel
+                            title={
+                                shown.state === 'driven'
+                                    ? `Gear ${shown.name}: ${shown.ratio!.toFixed(3)}`
+                                    : `Gear ${shown.name}: ${WORDS[shown.state]}`
+                            }
+                            aside={problem ? 'as it was before the fault above' : undefined}
+                        >
+                            <Choice
+                                small
+                                label="Gear"
+                                value={shown.name}
+                                values={solved.gears.map((g) => g.name)}
+                                onChange={setGear}
+                            />
+                            {shown.state === 'locked' && (
+                                <p className="mt-1">
+                                    <Mark kind="bad">Tie-up</Mark> these elements put the train in two gears at once;
+                                    nothing can turn.
+                                </p>
+                            )}
+                            {shown.state === 'neutral' && (
+                                <p className="mt-1">
+                                    <Mark kind="warn">The output is free</Mark> one more element must come on.
+                                </p>
+                            )}
+                            <PowerFlow train={train} gear={shown} />
+                        </Panel>
+                        <Panel title="Ratios">
+                            <table className="w-full">
+                                <tbody>
+                                    {solved.gears.map((g, i) => (
+                                        <tr key={g.name} className={g.name === shown.name ? 'bg-sheet' : ''}>
+                                            <th scope="row" className="td text-left">
+                                                {g.name}
+                                            </th>
+                                            <td className="td font-head text-xl num text-right">
+                                                {g.ratio?.toFixed(3) ?? WORDS[g.state]}
+                                            </td>
+                                            <td className="td num text-right text-sm text-faint">
+                                                {i > 0 && g.ratio && g.ratio > 0
+                                                    ? `÷ ${(solved.gears[i - 1]!.ratio! / g.ratio).toFixed(2)}`
+                                                    : ''}
+                                            </td>
+                                        </tr>
+                                    ))}
+                                </tbody>
+                            </table>
+                            {solved.spread !== undefined && (
+                                <p className="mt-1">
+                                    Spread <strong className="num">{solved.spread.toFixed(2)}</strong>
+                                </p>
+                            )}
+                            {solved.warnings.map((w, i) => (
+                                <p key={i} className="mt-1 text-sm">
+                                    <Mark kind="warn">{w.code.replaceAll('-', ' ')}</Mark> {w.message}
+                                </p>
+                            ))}
+                        </Panel>
+                    </div>
+                    <div className="grid items-start gap-3 lg:grid-cols-2">
+                        <Panel title="Speeds of all members" aside="for an input speed of 1">
+                            <SpeedDiagram train={train} gears={solved.gears} />
+                        </Panel>
+                        <Panel title="How fast each member gets" aside={`at ${d.speed} rev/min of the input`}>
+                            <table className="w-full">
+                                <thead>
+                                    <tr>
+                                        {['Member', 'Fastest', 'In gear', ''].map((h, i) => (
+                                            <th key={i} scope="col" className="th">
+                                                {h}
+                                            </th>
+                                        ))}
+                                    </tr>
+                                </thead>
+                                <tbody>
+                                    {fast.map((f) => (
+                                        <tr key={f.node}>
+                                            <th scope="row" className="td text-left">
+                                                {f.node}
+                                            </th>
+                                            <td className="td font-head text-xl num">{Math.abs(f.rpm).toFixed(0)}</td>
+                                            <td className="td">{f.gear}</td>
+                                            <td className="td">
+                                                {f.rpm < 0 ? (
+                                                    <Mark kind="warn">backwards</Mark>
+                                                ) : f.everBack ? (
+                                                    <Mark kind="idle">backwards in another gear</Mark>
+                                                ) : (
+                                                    ''
+                                                )}
+                                            </td>
+                                        </tr>
+                                    ))}
+                                </tbody>
+                            </table>
+                        </Panel>
+                    </div>
+                    <Panel title="Shift by shift" aside="an overlap ties up, a gap lets the engine run up">
+                        <div className="mb-2 grid max-w-3xl grid-cols-2 gap-3 sm:grid-cols-4">
+                            {(
+                                [
+                                    ['torque', 'Input torque (N.m)'],
+                                    ['speed', 'Shift speed (rev/min)'],
+                                    ['time', 'Shift time (s)'],
+                                    ['inertia', 'Engine inertia (kg m²)'],
+                                    ['mass', 'Vehicle mass (kg)'],
+                                    ['axle', 'Axle ratio'],
+                                    ['radius', 'Tyre rolls on (mm)'],
+                                ] as const
+                            ).map(([k, label]) => (
+                                <Field
+                                    key={k}
+                                    label={label}
+                                    inputMode="decimal"
+                                    value={d[k]}
+                                    onChange={(v) => setD({ ...d, [k]: v })}
+                                    problem={
+                                        d[k].trim() === '' || Number.isNaN(Number(d[k]))
+                                            ? 'A number with a point belongs here.'
+                                            : undefined
+                                    }
+                                />
+                            ))}
+                        </div>
+                        {shifts && (
+                            <table className="w-full">
+                                <thead>
+                                    <tr>
+                                        {[
+                                            'Shift',
+                                            'Comes on',
+                                            'Lets go',
+                                            'Input falls by',
+                                            'Slip before',
+                                            'Carries',
+                                            'Heat',
+                                        ].map((h) => (
+                                            <th key={h} scope="col" className="th">
+                                                {h}
+                                            </th>
+                                        ))}
+                                    </tr>
+                                </thead>
+                                <tbody>
+                                    {shifts.shifts.map((s) => (
+                                        <tr key={s.from + s.to}>
+                                            <th scope="row" className="td text-left">
+                                                {s.from} to {s.to}
+                                            </th>
+                                            <td className="td">{s.on.join(', ') || 'nothing'}</td>
+                                            <td className="td">{s.off.join(', ') || 'nothing'}</td>
+                                            <td className="td num">{s.inputDrop_rpm.toFixed(0)} rev/min</td>
+                                            {s.elements.length > 0 ? (
+                                                <>
+                                                    <td className="td num">
+                                                        {s.elements
+                                                            .map((e) => `${e.element} ${e.slipBefore_rpm.toFixed(0)}`)
+                                                            .join(', ')}
+                                                    </td>
+                                                    <td className="td num">
+                                                        {s.elements
+                                                            .map((e) => `${e.torque_nm.toFixed(0)} N.m`)
+                                                            .join(', ')}
+                                                    </td>
+                                                    <td className="td font-head text-xl num">
+                                                        {s.elements
+                                                            .map((e) => `${(e.energy_j / 1000).toFixed(1)} kJ`)
+                                                            .join(', ')}
+                                                    </td>
+                                                </>
+                                            ) : (
+                                                <td className="td text-faint" colSpan={3}>
+                                                    not determined
+                                                </td>
+                                            )}
+                                        </tr>
+                                    ))}
+                                </tbody>
+                            </table>
+                        )}
+                        <details className="mt-1">
+                            <summary className="min-h-11 py-2 text-sm font-semibold">What is assumed</summary>
+                            <ul className="list-disc pl-5 text-sm">
+                                {shifts?.assumptions.map((a) => (
+                                    <li key={a}>{a}</li>
+                                ))}
+                            </ul>
+                        </details>
+                    </Panel>
+                </>
+            )}
+            <Feel train={train} feels={feels} drive={d} />
+            <TrainEditor train={train} onChange={onChange} problem={problem} />
+        </div>
+    );
+}
+
+const WORDS = { driven: 'driven', neutral: 'output free', held: 'output held', locked: 'tied up' } as const;
+
+function speeds(solved: Solved, rpm: number) {
+    const fastest = new Map<string, { node: string; rpm: number; gear: string; everBack: boolean }>();
+    solved.gears
+        .filter((g) => g.state === 'driven')
+        .forEach((g) =>
+            Object.entries(g.speeds).forEach(([node, w]) => {
+                const before = fastest.get(node);
+                const everBack = (before?.everBack ?? false) || w < -1e-9;
+                fastest.set(
+                    node,
+                    !before || Math.abs(w * rpm) > Math.abs(before.rpm)
+                        ? { node, rpm: w * rpm, gear: g.name, everBack }
+                        : { ...before, everBack },
+                );
+            }),
+        );
+    return [...fastest.values()].sort((a, b) => Math.abs(b.rpm) - Math.abs(a.rpm));
+}

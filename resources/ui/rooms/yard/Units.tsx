@@ -1,0 +1,94 @@
+import { useInfiniteQuery } from '@tanstack/react-query';
+import { Link, useSearchParams } from 'react-router';
+import { answer, api, type Schemas } from '../../api/client';
+import { age, STATIONS } from '../../kit/format';
+import { Choice, Loading, Mark, ProblemNote } from '../../kit/basics';
+
+export function Units() {
+    const [params, setParams] = useSearchParams();
+    const station = params.get('station') ?? undefined;
+    const late = params.get('late') === '1' ? 1 : undefined;
+    const list = useInfiniteQuery({
+        queryKey: ['units', station, late],
+        initialPageParam: undefined as number | undefined,
+        getNextPageParam: (p: Schemas['UnitPage']) => p.before ?? undefined,
+        queryFn: ({ pageParam }) =>
+            answer(api.GET('/units', { params: { query: { station, late, before: pageParam } } })),
+    });
+    const rows = list.data?.pages.flatMap((p) => p.units) ?? [];
+    return (
+        <>
+            <h1 className="mb-2 text-3xl">Units{late ? ', late' : ''}</h1>
+            <Choice
+                label="Station"
+                value={station ?? 'all'}
+                values={['all', ...Object.keys(STATIONS)]}
+                text={(v) => STATIONS[v] ?? 'All'}
+                onChange={(v) => setParams(v === 'all' ? {} : { station: v })}
+            />
+            {list.isPending && <Loading what="the list" />}
+            <ProblemNote problem={(list.error as never) ?? null} />
+            {list.isSuccess && (
+                <div className="sheet mt-3 overflow-x-auto">
+                    <table className="w-full">
+                        <thead>
+                            <tr>
+                                {[
+                                    'Core tag',
+                                    'Serial',
+                                    'Station',
+                                    'Variant',
+                                    'Package',
+                                    'Vehicle',
+                                    'Grade',
+                                    'Promised',
+                                ].map((h) => (
+                                    <th key={h} scope="col" className="th">
+                                        {h}
+                                    </th>
+                                ))}
+                            </tr>
+                        </thead>
+                        <tbody>
+                            {rows.map((u) => (
+                                <tr key={u.coreTag}>
+                                    <td className="td">
+                                        <Link
+                                            className="inline-flex min-h-8 items-center font-semibold underline num"
+                                            to={`/units/${u.coreTag}`}
+                                        >
+                                            {u.coreTag}
+                                        </Link>
+                                    </td>
+                                    <td className="td num">{u.serial}</td>
+                                    <td className="td">
+                                        {STATIONS[u.station]}{' '}
+                                        <span className="text-sm text-faint">{age(u.stationSince)}</span>
+                                    </td>
+                                    <td className="td">{u.variant?.code ?? '–'}</td>
+                                    <td className="td">{u.package ?? '–'}</td>
+                                    <td className="td">{u.vehicle}</td>
+                                    <td className="td">{u.grade}</td>
+                                    <td className="td num">
+                                        {u.late ? <Mark kind="bad">late {u.promisedOn}</Mark> : (u.promisedOn ?? '–')}
+                                    </td>
+                                </tr>
+                            ))}
+                        </tbody>
+                    </table>
+                    {rows.length === 0 && <p className="p-4 text-faint">No unit is there.</p>}
+                    {list.hasNextPage && (
+                        <button
+                            type="button"
+                            className="btn m-3"
+                            onClick={() => void list.fetchNextPage()}
+                            disabled={list.isFetchingNextPage}
+                        >
+                            Show older ones
+                        </button>
+                    )}
+                </div>
+            )}
+        </>
+    );
+}

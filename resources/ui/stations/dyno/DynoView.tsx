@@ -1,0 +1,337 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+import { answer, api, fetchCard, fieldProblem, type Schemas } from '../../api/client';
+import { moment } from '../../kit/format';
+import { useWrite } from '../../api/useWrite';
+import { Caution, Choice, Field, Loading, Mark, Panel, ProblemNote, Select } from '../../kit/basics';
+import { TraceChart, type ShiftMark, type TraceData } from '../../kit/TraceChart';
+import type { SectionProps } from '../../card/UnitCard';
+
+type Run = Schemas['Run'];
+
+const NO_DATA: TraceData = { t: [], input: [], turbine: [], output: [], line: [] };
+const OPEN = ['queued', 'running', 'recorded'];
+
+/** The test cell: run, watch, measure against the limits, pass or fail by name. */
+export function DynoView(props: SectionProps) {
+    const { card, can } = props;
+    const d = card.dyno!;
+    const [chosen, setChosen] = useState<number | null>(null);
+    const run = d.runs.find((r) => r.id === chosen) ?? d.runs[0];
+    const busy = d.runs.some((r) => OPEN.includes(r.state));
+    if (!d.due)
+        return (
+            <Panel title="Dyno">
+                <p>No dyno run is due for this job. The papers say “not dyno-tested”.</p>
+            </Panel>
+        );
+    return (
+        <div className="flex flex-col gap-3">
+            {card.station === 'cell' && can('run-cell') && !busy && <Start {...props} />}
+            {d.runs.length > 1 && (
+                <Choice
+                    label="Run"
+                    value={String(run?.id)}
+                    values={d.runs.map((r) => String(r.id))}
+                    text={(id) => {
+                        const r = d.runs.find((x) => String(x.id) === id)!;
+                        return `Run ${id}, loop ${r.loop}, ${r.verdict ?? r.state}`;
+                    }}
+                    onChange={(v) => setChosen(Number(v))}
+                />
+            )}
+            {run ? <RunPanel key={run.id} run={run} {...props} /> : <p className="sheet p-4 text-faint">No run yet.</p>}
+        </div>
+    );
+}
+
+function Start({ card, onCard }: SectionProps) {
+    const [specimen, setSpecimen] = useState('sound');
+    const { busy, problem, write } = useWrite();
+    const start = () =>
+        write(
+            (headers) =>
+                api.POST('/units/{number}/runs', {
+                    params: { path: { number: card.coreTag } },
+                    headers,
+                    body: { specimen },
+                }),
+            () => void fetchCard(card.coreTag, ['dyno']).then(onCard),
+        );
+    return (
+        <Panel
+            title={`Run the program, loop ${card.dyno!.loop}`}
+            aside={`${card.dyno!.program?.seconds} s of program; the simulated rig runs faster than the clock`}
+        >
+            <Caution>Guards closed, no loose clothing, emergency stop within reach; hot oil.</Caution>
+            <div className="mt-2 flex flex-wrap items-end gap-3">
+                <div className="w-64">
+                    <Select
+                        label="Specimen on the simulated rig"
+                        value={specimen}
+                        onChange={setSpecimen}
+                        options={[
+                            'sound',
+                            'flare-2-3',
+                            'slip-4',
+                            'tie-up-1-2',
+                            'low-line',
+                            'hunting',
+                            'slow-shifts',
+                        ].map((v) => ({ value: v, text: v }))}
+                    />
+                </div>
+                <button type="button" className="btn btn-main" disabled={busy} onClick={() => void start()}>
+                    Start the run
+                </button>
+            </div>
+            <ProblemNote problem={problem} />
+        </Panel>
+    );
+}
+
+function RunPanel({ run, card, onCard, can }: { run: Run } & SectionProps) {
+    const open = OPEN.includes(run.state);
+    const client = useQueryClient();
+    const refresh = () => void fetchCard(card.coreTag, ['dyno']).then(onCard);
+    const live = useLive(run, refresh);
+    const detail = useQuery({
+        queryKey: ['run', run.id, run.state],
+        queryFn: () => answer(api.GET('/runs/{run}', { params: { path: { run: run.id } } })),
+        enabled: !open,
+    });
+    const cancel = useWrite();
+    useEffect(() => {
+        if (!open) return;
+        const timer = setInterval(refresh, 2500); // also when the live line is cut
+        return () => clearInterval(timer);
+        // eslint-disable-next-line react-hooks/exhaustive-deps
+    }, [open, run.id]);
+    const trace = detail.data?.trace;
+    const data: TraceData = trace
+        ? {
+              t: trace.channels.output_rpm!.map((_, i) => i * trace.every_s),
+              input: trace.channels.input_rpm!,
+              turbine: trace.channels.turbine_rpm!,
+              output: trace.channels.output_rpm!,
+              line: trace.channels.line_kpa!,
+          }
+        : live.data;
+    const shifts = ((detail.data?.analysis as { shifts?: ShiftMark[] } | undefined)?.shifts ?? []) as ShiftMark[];
+    return (
+        <>
+            <Panel
+                title={`Run ${run.id}`}
+                aside={
+                    <>
+                        {run.startedBy}, {moment(run.queuedAt)} · specimen {run.specimen}{' '}
+                        {trace && (
+                            <a className="underline" href={`/api/runs/${run.id}/trace.csv`}>
+                                trace as CSV
+                            </a>
+                        )}
+                    </>
+                }
+            >
+                <div className="mb-2 flex flex-wrap items-center gap-4" aria-live="polite">
+                    {run.state === 'queued' && <Mark kind="idle">waiting for the rig</Mark>}
+                    {run.state === 'running' && (
+                        <Mark kind="next">running, {Math.round(Math.max(live.progress, run.progress))} %</Mark>
+                    )}
+                    {run.state === 'recorded' && <Mark kind="next">recorded, being analysed</Mark>}
+                    {run.state === 'cancelled' && <Mark kind="warn">cancelled</Mark>}
+                    {run.state === 'failed' && <Mark kind="bad">{run.error}</Mark>}
+                    {run.verdict && (
+                        <span className="text-xl">
+                            <Mark kind={run.verdict === 'pass' ? 'good' : run.verdict === 'fail' ? 'bad' : 'warn'}>
+                                {{ pass: 'passed', fail: 'failed', conditional: 'passed conditionally' }[run.verdict]}
+                            </Mark>{' '}
+                            by {run.verdictBy}
+                            {run.suspect && (
+                                <>
+                                    , suspect <strong>{run.suspect}</strong>
+                                </>
+                            )}
+                            . {run.reason}
+                        </span>
+                    )}
+                    {['queued', 'running'].includes(run.state) && can('run-cell') && (
+                        <button
+                            type="button"
+                            className="btn"
+                            disabled={cancel.busy}
+                            onClick={() =>
+                                void cancel.write(
+                                    (headers) =>
+                                        api.POST('/runs/{run}/cancel', {
+                                            params: { path: { run: run.id } },
+                                            headers,
+                                            body: {},
+                                        }),
+                                    () => {
+                                        refresh();
+                                        void client.invalidateQueries({ queryKey: ['run'] });
+                                    },
+                                )
+                            }
+                        >
+                            Cancel the run
+                        </button>
+                    )}
+                </div>
+                {!open && detail.isPending && <Loading what="the trace" />}
+                <TraceChart data={data} shifts={shifts} label="Speeds and line pressure over the run" />
+            </Panel>
+            {run.checks.length > 0 && <Checks run={run} card={card} onCard={onCard} can={can} />}
+        </>
+    );
+}
+
+function Checks({ run, card, onCard, can }: { run: Run } & SectionProps) {
+    const failed = run.checks.filter((c) => !c.pass);
+    const judging = run.state === 'analysed' && !run.verdict && card.station === 'cell' && can('run-cell');
+    return (
+        <div className={`grid items-start gap-3 ${judging ? 'lg:grid-cols-[1.6fr_1fr]' : ''}`}>
+            <Panel title="Against the limits" aside={failed.length === 0 ? 'all inside' : `${failed.length} outside`}>
+                <table className="w-full">
+                    <thead>
+                        <tr>
+                            {['Check', 'Where', 'Value', 'Limit', ''].map((h, i) => (
+                                <th key={i} scope="col" className="th">
+                                    {h || <span className="sr-only">Result</span>}
+                                </th>
+                            ))}
+                        </tr>
+                    </thead>
+                    <tbody>
+                        {[...failed, ...run.checks.filter((c) => c.pass)].map((c, i) => (
+                            <tr key={i}>
+                                <td className="td">{c.check}</td>
+                                <td className="td">{c.where}</td>
+                                <td className="td num">
+                                    {c.value === null
+                                        ? '–'
+                                        : `${c.value.toFixed(c.unit === 's' || c.unit === 'ratio' ? 3 : c.unit === '%' ? 2 : 0)} ${c.unit}`}
+                                </td>
+                                <td className="td num">
+                                    {[c.min != null && `from ${c.min}`, c.max != null && `to ${c.max}`]
+                                        .filter(Boolean)
+                                        .join(' ') || 'must come'}
+                                </td>
+                                <td className="td">
+                                    <Mark kind={c.pass ? 'good' : 'bad'}>{c.pass ? 'inside' : 'outside'}</Mark>
+                                </td>
+                            </tr>
+                        ))}
+                    </tbody>
+                </table>
+            </Panel>
+            {judging && <Judge run={run} card={card} onCard={onCard} failed={failed.length} />}
+        </div>
+    );
+}
+
+function Judge({ run, card, onCard, failed }: { run: Run; failed: number } & Pick<SectionProps, 'card' | 'onCard'>) {
+    const [verdict, setVerdict] = useState<'pass' | 'fail' | 'conditional'>(failed === 0 ? 'pass' : 'fail');
+    const [reason, setReason] = useState('');
+    const [suspect, setSuspect] = useState('');
+    const { busy, problem, write } = useWrite();
+    return (
+        <Panel title="Verdict" aside="by name">
+            <div className="flex flex-col gap-3">
+                <Choice
+                    label="This run is a"
+                    value={verdict}
+                    values={['pass', 'fail', 'conditional']}
+                    text={(v) => ({ pass: 'Pass', fail: 'Fail', conditional: 'Conditional pass' })[v]!}
+                    onChange={(v) => setVerdict(v as typeof verdict)}
+                />
+                {fieldProblem(problem, '/verdict') && (
+                    <p role="alert" className="font-semibold text-bad">
+                        {fieldProblem(problem, '/verdict')}
+                    </p>
+                )}
+                {verdict === 'fail' && (
+                    <Select
+                        label="Element suspected"
+                        value={suspect}
+                        onChange={setSuspect}
+                        empty="choose"
+                        options={[
+                            ...(card.dyno!.elements as unknown as { id: string; name: string }[]),
+                            { id: 'line-pressure', name: 'Line pressure' },
+                            { id: 'converter', name: 'Converter' },
+                            { id: 'control', name: 'Control' },
+                        ].map((e) => ({ value: e.id, text: `${e.id} ${e.name === e.id ? '' : e.name}` }))}
+                        problem={fieldProblem(problem, '/suspect')}
+                    />
+                )}
+                {verdict !== 'pass' && (
+                    <Field
+                        label="Reason"
+                        value={reason}
+                        onChange={setReason}
+                        problem={fieldProblem(problem, '/reason')}
+                    />
+                )}
+                <ProblemNote problem={problem} except={['/verdict', '/suspect', '/reason']} />
+                <button
+                    type="button"
+                    className="btn btn-main"
+                    disabled={busy}
+                    onClick={() =>
+                        void write(
+                            (headers) =>
+                                api.POST('/runs/{run}/verdict', {
+                                    params: { path: { run: run.id } },
+                                    headers,
+                                    body: { verdict, reason, suspect },
+                                }),
+                            onCard,
+                        )
+                    }
+                >
+                    {verdict === 'fail' ? 'Fail it and send it back to the bench' : 'Pass the unit on'}
+                </button>
+            </div>
+        </Panel>
+    );
+}
+
+/** Live samples from the gateway while the run is open; a reload gets what came before again. */
+function useLive(run: Run, ended: () => void): { data: TraceData; progress: number } {
+    const [data, setData] = useState<TraceData>(NO_DATA);
+    const [progress, setProgress] = useState(0);
+    const url = run.liveUrl && OPEN.includes(run.state) ? run.liveUrl.split('?')[0] : null;
+    useEffect(() => {
+        if (!url || !run.liveUrl) return;
+        const source = new EventSource(run.liveUrl);
+        source.addEventListener('samples', (e) => {
+            const message = JSON.parse((e as MessageEvent<string>).data) as {
+                rows: number[][];
+                replay?: boolean;
+                progress?: number;
+            };
+            setData((d) => {
+                const base = message.replay ? NO_DATA : d;
+                const column = (i: number) => message.rows.map((r) => r[i]!);
+                return {
+                    t: [...base.t, ...column(0)],
+                    input: [...base.input, ...column(1)],
+                    turbine: [...base.turbine, ...column(2)],
+                    output: [...base.output, ...column(3)],
+                    line: [...base.line, ...column(4)],
+                };
+            });
+            if (message.progress) setProgress(message.progress);
+        });
+        source.addEventListener('end', () => {
+            source.close();
+            ended();
+        });
+        return () => source.close();
+        // The sign on the address is renewed with every fetch of the card; the connection stays.
+        // eslint-disable-next-line react-hooks/exhaustive-deps
+    }, [url]);
+    return { data, progress };
+}

@@ -1,0 +1,334 @@
+import { useState } from 'react';
+import { api, type Card } from '../../api/client';
+import { percent } from '../../kit/format';
+import { useWrite } from '../../api/useWrite';
+import { Choice, Field, HouseNote, Mark, Panel, ProblemNote } from '../../kit/basics';
+import type { SectionProps } from '../../card/UnitCard';
+import { Steps } from '../../work/Steps';
+
+type Item = NonNullable<Card['teardown']>['inspection'][number];
+
+const DISPOSITIONS = ['reuse', 'recondition', 'replace', 'scrap', 'shelf'];
+const CODE_MEANS: Record<string, string> = {
+    ratio: 'wrong ratio',
+    solenoid: 'solenoid circuit',
+    pressure: 'pressure control',
+    lockup: 'lock-up',
+};
+const ROLE_NAMES: Record<string, string> = { cause: 'the cause', collateral: 'done by its debris', none: 'neither' };
+
+/** Why it failed and which parts live. */
+export function TeardownView(props: SectionProps) {
+    const { card, onCard, can } = props;
+    const t = card.teardown!;
+    const editable = can('tear-down') && ['teardown', 'returns'].includes(card.station);
+    return (
+        <div className="grid items-start gap-3 lg:grid-cols-2">
+            <div className="flex flex-col gap-3">
+                <Symptoms {...props} />
+                <Steps phase="teardown" steps={t.steps} card={card} onCard={onCard} editable={editable} />
+                {card.station === 'teardown' && editable && <Complete {...props} />}
+            </div>
+            <div className="flex flex-col gap-3">
+                <Panel
+                    title="Suspects"
+                    aside="from the apply chart, the torque each gear puts on each element, and the symptoms"
+                >
+                    <HouseNote house={t.house.symptoms} />
+                    {t.suspects.length === 0 && <p className="text-faint">Say which gears worked and which did not.</p>}
+                    <ol>
+                        {t.suspects.slice(0, 5).map((s, i) => (
+                            <li key={s.element} className="border-b border-rule py-1">
+                                <span className="flex items-baseline justify-between">
+                                    <strong className={i === 0 ? 'font-head text-2xl' : ''}>
+                                        {s.element}{' '}
+                                        <span className="text-base font-normal">{t.elements[s.element]}</span>
+                                    </strong>
+                                    <span className={`num ${i === 0 ? 'font-head text-3xl' : ''}`}>
+                                        {percent(s.posterior)}
+                                    </span>
+                                </span>
+                                <span className="text-sm">{s.because}</span>
+                            </li>
+                        ))}
+                    </ol>
+                </Panel>
+                <Panel title="Inspection" aside="first failure and what its debris did are two things">
+                    <HouseNote house={t.house.inspection} />
+                    <ul className="divide-y divide-rule">
+                        {t.inspection.map((i) => (
+                            <Finding key={i.part} item={i} {...props} editable={editable} />
+                        ))}
+                    </ul>
+                </Panel>
+            </div>
+        </div>
+    );
+}
+
+function Symptoms({ card, onCard, can }: SectionProps) {
+    const t = card.teardown!;
+    const { busy, problem, write } = useWrite();
+    const set = (gear: string, state: string) => {
+        const observed = { ...t.symptoms };
+        if (observed[gear] === state) delete observed[gear];
+        else observed[gear] = state;
+        void write(
+            (headers) =>
+                api.POST('/units/{number}/symptoms', {
+                    params: { path: { number: card.coreTag } },
+                    headers,
+                    body: { observed },
+                }),
+            onCard,
+        );
+    };
+    const tap = (circuit: string, state: string) => {
+        const pressures = { ...t.pressures };
+        if (pressures[circuit] === state) delete pressures[circuit];
+        else pressures[circuit] = state;
+        void write(
+            (headers) =>
+                api.POST('/units/{number}/symptoms', {
+                    params: { path: { number: card.coreTag } },
+                    headers,
+                    body: { observed: t.symptoms, pressures },
+                }),
+            onCard,
+        );
+    };
+    const changeable = can('hold-unit') && ['identify', 'desk', 'teardown', 'bench', 'returns'].includes(card.station);
+    const steps = t.gears
+        .slice(0, -1)
+        .map((g, i) => [g, t.gears[i + 1]!] as const)
+        .filter(([a, b]) => a !== 'R' && b !== 'R');
+    return (
+        <Panel title="Which gears worked" aside="as driven or tested before teardown">
+            <table className="w-full">
+                <tbody>
+                    {t.gears.map((g) => (
+                        <tr key={g}>
+                            <th scope="row" className="td w-16 text-left font-head text-2xl">
+                                {g}
+                            </th>
+                            <td className="td">
+                                {changeable ? (
+                                    <Choice
+                                        small
+                                        label={`Gear ${g}`}
+                                        value={t.symptoms[g] ?? null}
+                                        values={['ok', 'slips', 'missing']}
+                                        onChange={(v) => !busy && set(g, v)}
+                                    />
+                                ) : (
+                                    (t.symptoms[g] ?? 'not known')
+                                )}
+                            </td>
+                        </tr>
+                    ))}
+                    {steps.map(([a, b]) => (
+                        <tr key={a + b}>
+                            <th scope="row" className="td text-left">
+                                {a}-{b}
+                            </th>
+                            <td className="td">
+                                {changeable ? (
+                                    <Choice
+                                        small
+                                        label={`Shift ${a}-${b}`}
+                                        value={t.symptoms[`${a}-${b}`] ?? null}
+                                        values={['ok', 'flare', 'tie-up', 'delayed']}
+                                        onChange={(v) => !busy && set(`${a}-${b}`, v)}
+                                    />
+                                ) : (
+                                    (t.symptoms[`${a}-${b}`] ?? 'not known')
+                                )}
+                            </td>
+                        </tr>
+                    ))}
+                </tbody>
+            </table>
+            <details className="mt-2" open={Object.keys(t.pressures).length > 0}>
+                <summary className="min-h-11 py-2 font-semibold">
+                    Pressures at the case taps{' '}
+                    {Object.keys(t.pressures).length > 0 && (
+                        <span className="font-normal text-faint">{Object.keys(t.pressures).length} read</span>
+                    )}
+                </summary>
+                <table className="w-full">
+                    <tbody>
+                        {['line', ...Object.keys(t.elements)].map((c) => (
+                            <tr key={c}>
+                                <th scope="row" className="td text-left">
+                                    {c === 'line' ? 'Line' : c}{' '}
+                                    <span className="text-sm font-normal text-faint">{t.elements[c]}</span>
+                                </th>
+                                <td className="td">
+                                    {changeable ? (
+                                        <Choice
+                                            small
+                                            label={`Pressure ${c}`}
+                                            value={t.pressures[c] ?? null}
+                                            values={['low', 'normal', 'high']}
+                                            onChange={(v) => !busy && tap(c, v)}
+                                        />
+                                    ) : (
+                                        (t.pressures[c] ?? 'not read')
+                                    )}
+                                </td>
+                            </tr>
+                        ))}
+                    </tbody>
+                </table>
+            </details>
+            {t.codes.length > 0 && (
+                <p className="mt-1 text-sm">
+                    Stored codes:{' '}
+                    {t.codes
+                        .map(
+                            (c) =>
+                                `${c.code}${c.means ? ` (${CODE_MEANS[c.means]}${c.gear ? `, gear ${c.gear}` : ''})` : ' (not in the vocabulary)'}`,
+                        )
+                        .join(', ')}
+                    . A solenoid code often means that slip was noticed, not that the solenoid is bad.
+                </p>
+            )}
+            <ProblemNote problem={problem} />
+        </Panel>
+    );
+}
+
+function Finding({ item, card, onCard, editable }: { item: Item; editable: boolean } & SectionProps) {
+    const f = item.finding;
+    const [open, setOpen] = useState(false);
+    const [d, setD] = useState({
+        condition: f?.condition ?? '',
+        disposition: f?.disposition ?? '',
+        role: f?.role ?? 'none',
+        note: f?.note ?? '',
+        ours: f?.ours ?? false,
+    });
+    const { busy, problem, write } = useWrite();
+    const save = () =>
+        write(
+            (headers) =>
+                api.POST('/units/{number}/findings', {
+                    params: { path: { number: card.coreTag } },
+                    headers,
+                    body: { part: item.part, ...d, version: f?.version ?? null },
+                }),
+            (next) => {
+                onCard(next);
+                setOpen(false);
+            },
+        );
+    return (
+        <li className="py-1">
+            <div className="flex flex-wrap items-center gap-x-3">
+                <strong className="flex-1">
+                    {item.name} <span className="text-sm font-normal text-faint num">{item.partNumber}</span>
+                </strong>
+                {f ? (
+                    <span>
+                        {f.condition}, {f.disposition} {f.role === 'cause' && <Mark kind="bad">cause</Mark>}
+                        {f.role === 'collateral' && <Mark kind="warn">collateral</Mark>}{' '}
+                        <span className="text-sm text-faint">{f.by}</span>
+                    </span>
+                ) : (
+                    <Mark kind="idle">not looked at</Mark>
+                )}
+                {editable && (
+                    <button
+                        type="button"
+                        className="btn"
+                        aria-expanded={open}
+                        aria-label={`${f ? 'Change' : 'Inspect'} ${item.name}`}
+                        onClick={() => setOpen(!open)}
+                    >
+                        {f ? 'change' : 'inspect'}
+                    </button>
+                )}
+            </div>
+            {f?.note && !open && <p className="text-sm">{f.note}</p>}
+            {open && (
+                <div className="my-2 flex flex-col gap-2 border-l-4 border-hand pl-3">
+                    <Choice
+                        label="Condition"
+                        value={d.condition}
+                        values={item.conditions}
+                        onChange={(condition) => setD({ ...d, condition })}
+                    />
+                    <Choice
+                        label="What becomes of it"
+                        value={d.disposition}
+                        values={DISPOSITIONS}
+                        onChange={(disposition) => setD({ ...d, disposition })}
+                    />
+                    <Choice
+                        label="Is it"
+                        value={d.role}
+                        values={['cause', 'collateral', 'none']}
+                        text={(r) => ROLE_NAMES[r]!}
+                        onChange={(role) => setD({ ...d, role })}
+                    />
+                    <Field label="Note" value={d.note} onChange={(note) => setD({ ...d, note })} />
+                    <label className="flex min-h-11 items-center gap-2">
+                        <input
+                            type="checkbox"
+                            className="size-5 accent-[var(--hand)]"
+                            checked={d.ours}
+                            onChange={() => setD({ ...d, ours: !d.ours })}
+                        />
+                        Done by our own teardown
+                    </label>
+                    <ProblemNote problem={problem} />
+                    <button
+                        type="button"
+                        className="btn btn-main self-start"
+                        disabled={busy || !d.condition || !d.disposition}
+                        onClick={() => void save()}
+                    >
+                        Write it down
+                    </button>
+                </div>
+            )}
+        </li>
+    );
+}
+
+function Complete({ card, onCard }: SectionProps) {
+    const [none, setNone] = useState(false);
+    const { busy, problem, write } = useWrite();
+    return (
+        <Panel title="Finish the teardown">
+            <label className="flex min-h-11 items-center gap-2">
+                <input
+                    type="checkbox"
+                    className="size-5 accent-[var(--hand)]"
+                    checked={none}
+                    onChange={() => setNone(!none)}
+                />
+                No cause was found (an honest result)
+            </label>
+            <ProblemNote problem={problem} />
+            <button
+                type="button"
+                className="btn btn-main"
+                disabled={busy}
+                onClick={() =>
+                    void write(
+                        (headers) =>
+                            api.POST('/units/{number}/teardown/complete', {
+                                params: { path: { number: card.coreTag } },
+                                headers,
+                                body: { noCauseFound: none },
+                            }),
+                        onCard,
+                    )
+                }
+            >
+                Teardown is complete
+            </button>
+        </Panel>
+    );
+}
