@@ -69,7 +69,7 @@ abstract class TestCase extends LaravelTestCase
     protected function receive(string $tag = 'C-9001', array $more = []): TestResponse
     {
         return $this->as('receiver')->write(
-            '/units',
+            '/receiving',
             $more + [
                 'coreTag' => $tag,
                 'jobType' => 'rebuild',
@@ -101,22 +101,22 @@ abstract class TestCase extends LaravelTestCase
     protected function bringTo(string $station, string $tag = 'C-9001', string $package = 'daily'): Unit
     {
         $this->receive($tag)->assertCreated();
-        if ($station === 'identify') {
+        if ($station === 'identification') {
             return $this->unit($tag);
         }
         foreach (
             ['connector-colour' => 'black', 'connector-cavities' => '16', 'pan-bolts' => '14'] as $feature => $value
         ) {
-            $this->write("/units/$tag/clues", ['feature' => $feature, 'value' => $value])->assertOk();
+            $this->write("/units/$tag/identification/clues", ['feature' => $feature, 'value' => $value])->assertOk();
         }
-        $this->write("/units/$tag/identity", ['variant' => 'RD4-M'])->assertOk();
-        if ($station === 'desk') {
+        $this->write("/units/$tag/identification", ['variant' => 'RD4-M'])->assertOk();
+        if ($station === 'ordering') {
             return $this->unit($tag);
         }
         $this->as('manager')
-            ->write("/units/$tag/order", ['package' => $package, 'vehicle' => 'HW-TR5'])
+            ->write("/units/$tag/ordering", ['package' => $package, 'vehicle' => 'HW-TR5'])
             ->assertCreated();
-        $this->write("/units/$tag/release", [
+        $this->write("/units/$tag/ordering/release", [
             'version' => 1,
             'acknowledged' => ['pressure-raised', 'lockup-firm'],
         ])->assertOk();
@@ -127,18 +127,18 @@ abstract class TestCase extends LaravelTestCase
         foreach ($this->read("/units/$tag")->json('teardown.steps') as $step) {
             $this->write("/units/$tag/teardown/steps/{$step['code']}", ['counts' => $step['counts']])->assertOk();
         }
-        $this->write("/units/$tag/findings", [
+        $this->write("/units/$tag/teardown/findings", [
             'part' => 'high-frictions',
             'condition' => 'black',
             'disposition' => 'replace',
             'role' => 'cause',
         ])->assertCreated();
         $this->write("/units/$tag/teardown/complete")->assertOk();
-        if ($station === 'bench') {
+        if ($station === 'assembly') {
             return $this->unit($tag);
         }
         $this->assembleEverything($tag);
-        $this->write("/units/$tag/sign-off")->assertCreated();
+        $this->write("/units/$tag/assembly/sign-off")->assertCreated();
 
         return $this->unit($tag);
     }
@@ -151,20 +151,28 @@ abstract class TestCase extends LaravelTestCase
             $this->write("/units/$tag/assembly/steps/{$step['code']}", ['counts' => $step['counts']])->assertOk();
         }
         foreach (['C1' => '0.981 in', 'C3' => '0.889 in', 'front' => '0.031 in'] as $place => $reading) {
-            $best = $this->write("/units/$tag/places/$place/propose", ['reading' => $reading])->json('result.best');
-            $this->write("/units/$tag/places/$place/fit", [
+            $best = $this->write("/units/$tag/assembly/places/$place/propose", ['reading' => $reading])->json('result.best');
+            $this->write("/units/$tag/assembly/places/$place/fit", [
                 'reading' => $reading,
                 'picks' => $best['picks'],
             ])->assertCreated();
-            $this->write("/units/$tag/measurements", [
+            $this->write("/units/$tag/assembly/measurements", [
                 'kind' => $place === 'front' ? 'end-play' : 'pack',
                 'code' => $place,
                 'reading' => $best['clearance'].' in',
                 'gauge' => $place === 'front' ? 'D-01' : 'F-01',
             ])->assertCreated();
         }
+        foreach ($card['fasteners'] as $bolts) {
+            $this->write("/units/$tag/assembly/measurements", [
+                'kind' => 'torque',
+                'code' => $bolts['code'],
+                'reading' => $bolts['torque'],
+                'gauge' => $bolts['torqueNm'] < 20 ? 'T-01' : 'T-02',
+            ])->assertCreated();
+        }
         foreach (['C1', 'C2', 'C3', 'B1', 'B2'] as $element) {
-            $this->write("/units/$tag/measurements", [
+            $this->write("/units/$tag/assembly/measurements", [
                 'kind' => 'air-check',
                 'code' => $element,
                 'reading' => '2 psi',
@@ -206,7 +214,9 @@ abstract class TestCase extends LaravelTestCase
                 ) === 1
             ) {
                 $answers = $operations[$method]['responses'];
-                $schema = ($answers[$response->getStatusCode()] ?? $answers['default'])['content'];
+                $status = $response->getStatusCode();
+                $answer = $answers[$status] ?? $answers[intdiv($status, 100).'XX'];
+                $schema = (isset($answer['$ref']) ? self::$contract['components']['responses']['Problem'] : $answer)['content'];
                 $schema =
                     ($schema['application/json'] ?? ($schema['application/problem+json'] ?? null))['schema'] ?? null;
                 if ($schema !== null) {

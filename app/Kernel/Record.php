@@ -7,8 +7,6 @@ use Illuminate\Database\Eloquent\Model;
 /** A row of the yard's tables: written whole by its action, without time stamps of the framework. */
 abstract class Record extends Model
 {
-    protected $guarded = [];
-
     public $timestamps = false;
 
     /** @var list<string>|null what the framework's own traits ask for with each new record */

@@ -3,6 +3,7 @@
 namespace App\Work;
 
 use App\Yard\Models\Unit;
+use App\Yard\StationName;
 
 /** Which build of the unit the work belongs to. A teardown after a return belongs to the build that comes out of it. */
 final class Generation
@@ -11,6 +12,6 @@ final class Generation
     {
         $current = $unit->currentBuild?->generation ?? 1;
 
-        return $phase === 'teardown' && $unit->station === 'returns' ? $current + 1 : $current;
+        return $phase === 'teardown' && $unit->station === StationName::Returns ? $current + 1 : $current;
     }
 }

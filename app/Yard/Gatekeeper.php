@@ -3,35 +3,21 @@
 namespace App\Yard;
 
 use App\Kernel\Refusal;
+use App\Yard\Contracts\Blocker;
+use App\Yard\Models\Hold;
 use App\Yard\Models\Unit;
 use Illuminate\Database\Eloquent\Model;
 
-/** Says in one sentence why a unit may not be worked on here and now. */
+/** Says in a sentence why a unit may not be worked on here and now, or may not go through a gate. */
 final class Gatekeeper
 {
-    public const STATION_NAMES = [
-        'identify' => 'identification',
-        'desk' => 'the order desk',
-        'teardown' => 'teardown',
-        'bench' => 'the assembly bench',
-        'cell' => 'the test cell',
-        'dispatch' => 'dispatch',
-        'field' => 'the customer',
-        'returns' => 'returns',
-        'closed' => 'the end of its route',
-    ];
-
-    public static function at(Unit $unit, string ...$stations): void
+    public static function at(Unit $unit, StationName ...$stations): void
     {
         if (! in_array($unit->station, $stations, true)) {
+            $belongs = implode(' or ', array_map(fn (StationName $s) => $s->inWords(), $stations));
             throw new Refusal(
-                'Unit '.
-                    $unit->core_tag.
-                    ' is at '.
-                    self::STATION_NAMES[$unit->station].
-                    ', so this cannot be done now; it belongs to '.
-                    implode(' or ', array_map(fn ($s) => self::STATION_NAMES[$s], $stations)).
-                    '.',
+                "Unit $unit->core_tag is at {$unit->station->inWords()}, so this cannot be done now; it belongs to ".
+                    "$belongs.",
                 409,
             );
         }
@@ -41,20 +27,50 @@ final class Gatekeeper
     {
         $hold = $unit->holds()->whereNull('lifted_at')->first();
         if ($hold !== null) {
-            throw new Refusal(
-                "Unit $unit->core_tag is on hold: $hold->reason Only the $hold->lift_role can lift it.",
-                409,
-            );
+            throw new Refusal(self::heldBy($unit, $hold), 409);
         }
     }
 
     /** The station after this one on the route of the job. */
-    public static function next(Unit $unit, string $after): string
+    public static function next(Unit $unit, StationName $after): StationName
     {
-        $route = $unit->jobType->route;
+        $route = $unit->jobType->stations();
         $at = array_search($after, $route, true);
 
-        return $at === false ? 'closed' : $route[$at + 1] ?? 'closed';
+        return $at === false ? StationName::Closed : $route[$at + 1] ?? StationName::Closed;
+    }
+
+    /** @return list<Blocker> everything that bars the gate: holds first, then what each station has against it */
+    public function blockers(Unit $unit, Gate $gate): array
+    {
+        $blockers = self::holds($unit, $gate);
+        foreach (StationName::inHouse() as $name) {
+            array_push($blockers, ...app($name->station())->blockers($unit, $gate));
+        }
+
+        return $blockers;
+    }
+
+    /** @return list<Blocker> */
+    public static function holds(Unit $unit, Gate $gate): array
+    {
+        $bar = fn (Hold $h) => new Blocker($gate, "hold:$h->id", self::heldBy($unit, $h), "/units/$unit->core_tag");
+
+        return $unit->holds()->whereNull('lifted_at')->get()->map($bar)->values()->all();
+    }
+
+    /** @throws Refusal with every blocker when the gate is barred */
+    public function pass(Unit $unit, Gate $gate): void
+    {
+        $blockers = $this->blockers($unit, $gate);
+        if ($blockers !== []) {
+            throw new Refusal(
+                $gate->inWords().': '.implode(' ', array_map(fn (Blocker $b) => $b->sentence, $blockers)),
+                409,
+                [],
+                ['blockers' => $blockers],
+            );
+        }
     }
 
     /**
@@ -65,12 +81,15 @@ final class Gatekeeper
     public static function unchanged(Model $row, int $version, string $what, array $yours): void
     {
         $current = $row->newQuery()->lockForUpdate()->findOrFail($row->getKey());
-        if ($current->version !== $version) {
-            throw Refusal::stale(
-                $what,
-                array_intersect_key($current->toArray(), $yours) + ['version' => $current->version],
-                $yours,
-            );
+        if ($current->getAttribute('version') !== $version) {
+            $theirs = array_intersect_key($current->toArray(), $yours) + ['version' => $current->getAttribute('version')];
+            throw Refusal::stale($what, $theirs, $yours);
         }
+    }
+
+    private static function heldBy(Unit $unit, Hold $hold): string
+    {
+        return "Unit $unit->core_tag is on hold: $hold->reason Only the {$hold->lift_role->value} or the manager can ".
+            'lift it.';
     }
 }

@@ -1,13 +1,14 @@
-import { Dialog, DialogPanel, DialogTitle } from '@headlessui/react';
-import { lazy, Suspense, useEffect, useState } from 'react';
-import { NavLink, Route, Routes, useLocation, useNavigate } from 'react-router';
+import { Dialog, DialogPanel, DialogTitle, Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
+import { lazy, Suspense, useEffect, useState, type ReactNode } from 'react';
+import { Link, NavLink, Route, Routes, useLocation, useNavigate } from 'react-router';
 import { useSession } from './api/session';
+import { UnitCard } from './card/UnitCard';
+import { Home } from './home/Home';
+import { firstPlaces, otherPlaces } from './home/navigation';
 import { Loading } from './kit/basics';
 import { ErrorBoundary } from './kit/ErrorBoundary';
 import { ScanLine } from './kit/ScanLine';
 import { SignIn } from './rooms/shop/SignIn';
-import { Yard } from './rooms/yard/Yard';
-import { UnitCard } from './card/UnitCard';
 
 const Units = lazy(() => import('./rooms/yard/Units').then((m) => ({ default: m.Units })));
 const Receive = lazy(() => import('./stations/receiving/Receive').then((m) => ({ default: m.Receive })));
@@ -28,30 +29,21 @@ const ComparePage = lazy(() => import('./stations/ordering/Compare').then((m) =>
 const Power = lazy(() => import('./rooms/power/Power').then((m) => ({ default: m.Power })));
 const Families = lazy(() => import('./rooms/catalog/Families').then((m) => ({ default: m.Families })));
 const Insight = lazy(() => import('./rooms/insight/Insight').then((m) => ({ default: m.Insight })));
-
-const LINKS = [
-    ['/', 'Yard'],
-    ['/units', 'Units'],
-    ['/receive', 'Receive'],
-    ['/interchange', 'Interchange'],
-    ['/stock', 'Stock'],
-    ['/cores-owed', 'Core accounts'],
-    ['/catalog', 'Catalog'],
-    ['/power', 'Power flow'],
-    ['/insight', 'Insight'],
-    ['/calculators', 'Calculators'],
-    ['/house-rules', 'House rules'],
-] as const;
+const YardPlan = lazy(() => import('./rooms/yard/YardPlan').then((m) => ({ default: m.YardPlan })));
 
 const SHORTCUTS = [
     ['/', 'Scan line'],
+    ['h', 'My first page'],
     ['y', 'Yard'],
     ['n', 'Receive a core'],
     ['x', 'Interchange'],
+    ['m', 'Everything else in the house'],
     ['[ and ]', 'Previous and next section of a route card'],
     ['l', 'Light or dark'],
     ['?', 'This list'],
 ] as const;
+
+type Light = { light: string; setLight: (change: (v: string) => string) => void };
 
 export function App() {
     const session = useSession();
@@ -59,37 +51,13 @@ export function App() {
         () => localStorage.getItem('yard.light') ?? (matchMedia('(prefers-color-scheme: dark)').matches ? 'off' : 'on'),
     );
     const [help, setHelp] = useState(false);
-    const go = useNavigate();
     const path = useLocation().pathname;
 
     useEffect(() => {
         document.documentElement.dataset.light = light;
         localStorage.setItem('yard.light', light);
     }, [light]);
-
-    useEffect(() => {
-        const onKey = (e: KeyboardEvent) => {
-            const target = e.target as HTMLElement;
-            if (e.ctrlKey || e.metaKey || e.altKey || target.closest('input, textarea, select, [role=dialog]')) return;
-            const action: Record<string, () => void> = {
-                '/': () => document.getElementById('scan-line')?.focus(),
-                y: () => void go('/'),
-                n: () => void go('/receive'),
-                x: () => void go('/interchange'),
-                '?': () => setHelp(true),
-                l: () => setLight((v) => (v === 'on' ? 'off' : 'on')),
-                '[': () => document.querySelector<HTMLAnchorElement>('[data-section-before]')?.click(),
-                ']': () => document.querySelector<HTMLAnchorElement>('[data-section-after]')?.click(),
-            };
-            const run = action[e.key];
-            if (run) {
-                e.preventDefault();
-                run();
-            }
-        };
-        addEventListener('keydown', onKey);
-        return () => removeEventListener('keydown', onKey);
-    }, [go]);
+    useShortcuts(() => setHelp(true), setLight);
 
     if (session.loading) return <Loading what="the yard" />;
     if (!session.person) return <SignIn failed={session.failed} />;
@@ -99,110 +67,203 @@ export function App() {
             <a href="#work" className="sr-only focus:not-sr-only focus:absolute focus:z-30 focus:bg-sheet focus:p-3">
                 Skip to the work
             </a>
-            <header className="no-print sticky top-0 z-10 bg-enamel text-enamel-ink shadow">
-                <div className="mx-auto flex max-w-7xl items-center gap-4 px-4 py-2">
-                    <span className="font-head text-2xl whitespace-nowrap">Vast Yard</span>
-                    <ScanLine />
-                    <button
-                        type="button"
-                        className="min-h-11 px-2 text-left leading-tight"
-                        onClick={() => void session.leave()}
-                        title="Switch to another badge"
-                    >
-                        <span className="block font-semibold whitespace-nowrap">{session.person.name}</span>
-                        <span className="block text-sm whitespace-nowrap">{session.person.role} · switch badge</span>
-                    </button>
-                </div>
-                <nav aria-label="Main" className="mx-auto flex max-w-7xl flex-wrap items-center gap-x-1 px-4">
-                    {LINKS.map(([to, text]) => (
+            <Head light={light} setLight={setLight} onKeys={() => setHelp(true)} />
+            <main
+                id="work"
+                tabIndex={-1}
+                className="mx-auto max-w-7xl px-4 py-2 outline-none"
+                key={path.split('/').slice(0, 3).join('/')}
+            >
+                <ErrorBoundary>
+                    <Suspense fallback={<Loading what="the page" />}>
+                        <Pages />
+                    </Suspense>
+                </ErrorBoundary>
+            </main>
+            <Keys open={help} onClose={setHelp} />
+        </div>
+    );
+}
+
+function useShortcuts(onHelp: () => void, setLight: Light['setLight']) {
+    const go = useNavigate();
+    useEffect(() => {
+        const click = (selector: string) => document.querySelector<HTMLElement>(selector)?.click();
+        const actions: Record<string, () => void> = {
+            '/': () => document.getElementById('scan-line')?.focus(),
+            h: () => void go('/'),
+            y: () => void go('/yard'),
+            n: () => void go('/receiving'),
+            x: () => void go('/interchange'),
+            m: () => click('#more-places'),
+            '?': onHelp,
+            l: () => setLight((v) => (v === 'on' ? 'off' : 'on')),
+            '[': () => click('[data-section-before]'),
+            ']': () => click('[data-section-after]'),
+        };
+        const onKey = (e: KeyboardEvent) => {
+            const typing = e.target instanceof Element && e.target.closest('input, textarea, select, [role=dialog]');
+            const run = actions[e.key];
+            if (e.ctrlKey || e.metaKey || e.altKey || typing || !run) return;
+            e.preventDefault();
+            run();
+        };
+        addEventListener('keydown', onKey);
+        return () => removeEventListener('keydown', onKey);
+    });
+}
+
+/** One line: home, the scan line, a person's own places first, the rest behind one key, the badge. */
+function Head({ light, setLight, onKeys }: Light & { onKeys: () => void }) {
+    const session = useSession();
+    const role = session.person?.role ?? 'viewer';
+    const place = 'inline-flex min-h-12 items-center border-b-4 px-2 whitespace-nowrap';
+    return (
+        <header className="no-print sticky top-0 z-10 bg-enamel text-enamel-ink shadow">
+            <div className="mx-auto flex max-w-7xl items-center gap-3 px-4">
+                <Link to="/" className="inline-flex min-h-12 items-center font-head text-2xl whitespace-nowrap">
+                    Vast Yard
+                </Link>
+                <ScanLine />
+                <nav aria-label="Main" className="hidden items-center md:flex">
+                    {firstPlaces(role).map(({ to, text }) => (
                         <NavLink
                             key={to}
                             to={to}
-                            end={to === '/'}
                             className={({ isActive }) =>
-                                `inline-flex min-h-11 items-center px-3 ${isActive ? 'border-b-4 border-enamel-ink font-semibold' : 'border-b-4 border-transparent'}`
+                                `${place} ${isActive ? 'border-enamel-ink font-semibold' : 'border-transparent'}`
                             }
                         >
                             {text}
                         </NavLink>
                     ))}
-                    <span className="flex-1" />
-                    <button
-                        type="button"
-                        className="min-h-11 px-3"
-                        onClick={() => setLight(light === 'on' ? 'off' : 'on')}
-                    >
-                        {light === 'on' ? 'Dark' : 'Light'}
-                    </button>
-                    <button type="button" className="min-h-11 px-3" onClick={() => setHelp(true)}>
-                        Keys ?
-                    </button>
                 </nav>
-            </header>
-            <main
-                id="work"
-                tabIndex={-1}
-                className="mx-auto max-w-7xl px-4 py-4 outline-none"
-                key={path.split('/').slice(0, 3).join('/')}
-            >
-                <ErrorBoundary>
-                    <Suspense fallback={<Loading what="the page" />}>
-                        <Routes>
-                            <Route path="/" element={<Yard />} />
-                            <Route path="/units" element={<Units />} />
-                            <Route path="/units/:number/label" element={<Label />} />
-                            <Route path="/units/:number/quote" element={<Quote />} />
-                            <Route path="/units/:number/compare" element={<ComparePage />} />
-                            <Route path="/units/:number/sheet" element={<Sheet />} />
-                            <Route path="/units/:number/:section?" element={<UnitCard />} />
-                            <Route path="/receive" element={<Receive />} />
-                            <Route path="/receive/pallet" element={<Pallet />} />
-                            <Route path="/interchange" element={<Interchange />} />
-                            <Route path="/trainer" element={<Trainer />} />
-                            <Route path="/cores-owed" element={<Balances />} />
-                            <Route path="/cores-owed/:code" element={<Statement />} />
-                            <Route path="/catalog/desk" element={<CatalogDesk />} />
-                            <Route path="/power/:family?" element={<Power />} />
-                            <Route path="/stock" element={<Stock />} />
-                            <Route path="/lots/:lot" element={<Lot />} />
-                            <Route path="/catalog" element={<Families />} />
-                            <Route path="/insight" element={<Insight />} />
-                            <Route path="/calculators" element={<Calculators />} />
-                            <Route path="/house-rules" element={<HouseRules />} />
-                            <Route
-                                path="*"
-                                element={
-                                    <p className="sheet p-6">
-                                        There is no page at this address. The scan line above finds units, parts and
-                                        customers.
-                                    </p>
-                                }
-                            />
-                        </Routes>
-                    </Suspense>
-                </ErrorBoundary>
-            </main>
-            <Dialog open={help} onClose={setHelp} className="relative z-30">
-                <div className="fixed inset-0 bg-black/50" aria-hidden="true" />
-                <div className="fixed inset-0 flex items-center justify-center p-4">
-                    <DialogPanel className="sheet w-full max-w-md p-6">
-                        <DialogTitle className="text-2xl">Keys</DialogTitle>
-                        <dl className="my-3 grid grid-cols-[auto_1fr] gap-x-4 gap-y-2">
-                            {SHORTCUTS.map(([key, what]) => (
-                                <div key={key} className="contents">
-                                    <dt>
-                                        <kbd className="border border-rule bg-sheet px-2 font-semibold">{key}</kbd>
-                                    </dt>
-                                    <dd>{what}</dd>
-                                </div>
-                            ))}
-                        </dl>
-                        <button type="button" className="btn" onClick={() => setHelp(false)}>
-                            Close
+                <DropDown id="more-places" label="More">
+                    {otherPlaces(role).map(({ to, text }) => (
+                        <MenuItem key={to}>
+                            <Link to={to} className={ITEM}>
+                                {text}
+                            </Link>
+                        </MenuItem>
+                    ))}
+                </DropDown>
+                <DropDown id="badge" label={session.person?.name ?? ''} detail={role}>
+                    <MenuItem>
+                        <button type="button" className={ITEM} onClick={() => void session.leave()}>
+                            Switch badge
                         </button>
-                    </DialogPanel>
-                </div>
-            </Dialog>
-        </div>
+                    </MenuItem>
+                    <MenuItem>
+                        <button
+                            type="button"
+                            className={ITEM}
+                            onClick={() => setLight((v) => (v === 'on' ? 'off' : 'on'))}
+                        >
+                            {light === 'on' ? 'Dark' : 'Light'}
+                        </button>
+                    </MenuItem>
+                    <MenuItem>
+                        <button type="button" className={ITEM} onClick={onKeys}>
+                            Keys ?
+                        </button>
+                    </MenuItem>
+                </DropDown>
+            </div>
+        </header>
+    );
+}
+
+const ITEM = 'flex min-h-11 w-full items-center px-4 text-left data-focus:bg-enamel data-focus:text-enamel-ink';
+
+function DropDown({
+    id,
+    label,
+    detail,
+    children,
+}: {
+    id: string;
+    label: string;
+    detail?: string;
+    children: ReactNode;
+}) {
+    return (
+        <Menu>
+            <MenuButton id={id} className="min-h-12 px-2 text-left leading-tight whitespace-nowrap">
+                <span className="block font-semibold">
+                    {label} <span aria-hidden="true">▾</span>
+                </span>
+                {detail && <span className="block text-sm">{detail}</span>}
+            </MenuButton>
+            <MenuItems
+                anchor="bottom end"
+                className="z-20 min-w-48 border-2 border-edge bg-sheet py-1 text-ink shadow-lg outline-none"
+            >
+                {children}
+            </MenuItems>
+        </Menu>
+    );
+}
+
+function Pages() {
+    return (
+        <Routes>
+            <Route path="/" element={<Home />} />
+            <Route path="/yard" element={<YardPlan />} />
+            <Route path="/units" element={<Units />} />
+            <Route path="/units/:number/label" element={<Label />} />
+            <Route path="/units/:number/ordering/quote" element={<Quote />} />
+            <Route path="/units/:number/ordering/compare" element={<ComparePage />} />
+            <Route path="/units/:number/dispatch/sheet" element={<Sheet />} />
+            <Route path="/units/:number/:section?" element={<UnitCard />} />
+            <Route path="/receiving" element={<Receive />} />
+            <Route path="/receiving/pallet" element={<Pallet />} />
+            <Route path="/identification/trainer" element={<Trainer />} />
+            <Route path="/interchange" element={<Interchange />} />
+            <Route path="/core-accounts" element={<Balances />} />
+            <Route path="/core-accounts/:code" element={<Statement />} />
+            <Route path="/catalog" element={<Families />} />
+            <Route path="/catalog/entries" element={<CatalogDesk />} />
+            <Route path="/power/:family?" element={<Power />} />
+            <Route path="/stock" element={<Stock />} />
+            <Route path="/lots/:lot" element={<Lot />} />
+            <Route path="/insight" element={<Insight />} />
+            <Route path="/calculators" element={<Calculators />} />
+            <Route path="/house-rules" element={<HouseRules />} />
+            <Route path="*" element={<Nowhere />} />
+        </Routes>
+    );
+}
+
+function Nowhere() {
+    return (
+        <p className="sheet p-6">
+            There is no page at this address. The scan line above finds units, parts and customers.
+        </p>
+    );
+}
+
+function Keys({ open, onClose }: { open: boolean; onClose: (open: boolean) => void }) {
+    return (
+        <Dialog open={open} onClose={onClose} className="relative z-30">
+            <div className="fixed inset-0 bg-black/50" aria-hidden="true" />
+            <div className="fixed inset-0 flex items-center justify-center p-4">
+                <DialogPanel className="sheet w-full max-w-md p-6">
+                    <DialogTitle className="text-2xl">Keys</DialogTitle>
+                    <dl className="my-3 grid grid-cols-[auto_1fr] gap-x-4 gap-y-2">
+                        {SHORTCUTS.map(([key, what]) => (
+                            <div key={key} className="contents">
+                                <dt>
+                                    <kbd className="border border-rule bg-sheet px-2 font-semibold">{key}</kbd>
+                                </dt>
+                                <dd>{what}</dd>
+                            </div>
+                        ))}
+                    </dl>
+                    <button type="button" className="btn" onClick={() => onClose(false)}>
+                        Close
+                    </button>
+                </DialogPanel>
+            </div>
+        </Dialog>
     );
 }

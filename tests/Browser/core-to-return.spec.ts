@@ -17,7 +17,7 @@ test('one physical unit goes from "a core arrives" to "the rebuilt unit came bac
     page.on('pageerror', (e) => errors.push(e.message));
 
     await test.step('1 receive', async () => {
-        await signIn(page, 'receiver', '/receive');
+        await signIn(page, 'receiver', '/receiving');
         await page.getByLabel('Core tag').fill(TAG);
         await page.getByLabel('Family').selectOption({ label: 'Kestrel RD4, rear-drive four-speed' });
         await page.getByLabel('Vehicle').fill('Hallowmere Trusty 5, 4.2 V8');
@@ -150,7 +150,7 @@ test('one physical unit goes from "a core arrives" to "the rebuilt unit came bac
     });
 
     await test.step('6 dyno: a flaring unit fails, is opened, measured again and passes', async () => {
-        await signIn(page, 'cell');
+        await signIn(page, 'dyno');
         await scan(page, serial);
         await section(page, '6 Dyno');
         await page.getByLabel('Specimen on the simulated rig').selectOption('flare-2-3');
@@ -181,7 +181,7 @@ test('one physical unit goes from "a core arrives" to "the rebuilt unit came bac
         await page.getByRole('button', { name: 'Sign for the assembly' }).click();
         await expect(page.getByText('Test cell')).toBeVisible();
 
-        await signIn(page, 'cell');
+        await signIn(page, 'dyno');
         await scan(page, serial);
         await section(page, '6 Dyno');
         await page.getByRole('button', { name: 'Start the run' }).click();
@@ -250,11 +250,9 @@ async function doSteps(page: Page) {
     const total = Number(/of (\d+) done/.exec((await steps.textContent())!)![1]);
     for (let done = Number(/(\d+) of \d+ done/.exec((await steps.textContent())!)![1]); done < total; done++) {
         const button = steps.getByRole('button', { name: /^Done: / }).first();
-        const item = steps
-            .getByRole('listitem')
-            .filter({
-                has: page.getByRole('button', { name: (await button.getAttribute('aria-label'))!, exact: true }),
-            });
+        const item = steps.getByRole('listitem').filter({
+            has: page.getByRole('button', { name: (await button.getAttribute('aria-label'))!, exact: true }),
+        });
         for (const field of await item.getByLabel(/counted \(of/).all()) {
             const label = await field.evaluate((e) => (e as HTMLInputElement).labels![0]!.textContent!);
             await field.fill(/of (\d+)\)/.exec(label)![1]!);

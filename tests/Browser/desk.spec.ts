@@ -15,41 +15,41 @@ test('a fault in one page does not blank the tablet', async ({ page }) => {
 const PAGES = [
     '/',
     '/units',
-    '/receive',
+    '/receiving',
     '/stock',
     '/catalog',
     '/insight',
     '/calculators',
     '/house-rules',
     '/units/C-0201',
-    '/units/C-0205/intake',
-    '/units/C-0221/identify',
-    '/units/C-0220/order',
+    '/units/C-0205/receiving',
+    '/units/C-0221/identification',
+    '/units/C-0220/ordering',
     '/units/C-0218/teardown',
     '/units/C-0216/assembly',
     '/units/C-0214/dyno',
-    '/units/C-0211/ship',
-    '/units/C-0202/return',
+    '/units/C-0211/dispatch',
+    '/units/C-0202/returns',
     '/units/C-0201/history',
-    '/receive/pallet',
+    '/receiving/pallet',
     '/interchange',
     '/interchange?desk=vehicle&q=HW-TR5',
     '/interchange?desk=core&q=C-0219',
     '/interchange?desk=part&q=FR-F080',
-    '/trainer',
-    '/cores-owed',
-    '/cores-owed/WS-LOW',
-    '/catalog/desk',
-    '/catalog/desk?kind=endPlays&key=RD4%7Cfront',
-    '/catalog/desk?kind=families&key=TX6',
-    '/catalog/desk?tab=What+changed',
-    '/catalog/desk?tab=Packs+and+CSV',
-    '/units/C-0250/intake',
+    '/identification/trainer',
+    '/core-accounts',
+    '/core-accounts/WS-LOW',
+    '/catalog/entries',
+    '/catalog/entries?kind=endPlays&key=RD4%7Cfront',
+    '/catalog/entries?kind=families&key=TX6',
+    '/catalog/entries?tab=What+changed',
+    '/catalog/entries?tab=Packs+and+CSV',
+    '/units/C-0250/receiving',
     '/power/LP6',
     '/power/RD4',
     '/power/new',
-    '/units/C-0220/quote',
-    '/units/C-0220/compare',
+    '/units/C-0220/ordering/quote',
+    '/units/C-0220/ordering/compare',
 ];
 
 for (const light of ['on', 'off']) {
@@ -123,7 +123,7 @@ test('the tag label carries a barcode a scanner reads', async ({ page }, info) =
 });
 
 test('a lost connection loses nothing and doubles nothing', async ({ page, context }) => {
-    await signIn(page, 'receiver', '/receive');
+    await signIn(page, 'receiver', '/receiving');
     await page.getByLabel('Core tag').fill('C-7399');
     await page.getByLabel("Complaint, in the owner's words").fill('Whines');
     let posts = 0;
@@ -144,9 +144,9 @@ test('a lost connection loses nothing and doubles nothing', async ({ page, conte
 });
 
 test('two people on one card see both versions', async ({ page, browser }) => {
-    await signIn(page, 'receiver', '/units/C-0222/intake');
+    await signIn(page, 'receiver', '/units/C-0222/receiving');
     const other = await browser.newPage();
-    await signIn(other, 'manager', '/units/C-0222/intake');
+    await signIn(other, 'manager', '/units/C-0222/receiving');
     for (const p of [page, other]) await p.getByRole('button', { name: 'Correct this' }).click();
     await page.getByLabel('Rack').fill('R9-1');
     await page.getByRole('button', { name: 'Save the correction' }).click();
@@ -159,7 +159,7 @@ test('two people on one card see both versions', async ({ page, browser }) => {
 });
 
 test('bad files and odd numbers are answered in one sentence', async ({ page }) => {
-    await signIn(page, 'receiver', '/units/C-0222/intake');
+    await signIn(page, 'receiver', '/units/C-0222/receiving');
     await page
         .getByLabel('Picture of this place')
         .first()
@@ -179,7 +179,7 @@ test('bad files and odd numbers are answered in one sentence', async ({ page }) 
 });
 
 test('a cancelled run ends and says so', async ({ page }) => {
-    await signIn(page, 'cell', '/units/C-0213/dyno');
+    await signIn(page, 'dyno', '/units/C-0213/dyno');
     await expect(page.getByText('Against the limits')).toBeVisible();
     await page.getByRole('button', { name: 'Start the run' }).click();
     await page.getByRole('button', { name: 'Cancel the run' }).click();

@@ -5,7 +5,7 @@ const PINS: Record<string, [string, string]> = {
     receiver: ['101', '1937'],
     teardown: ['102', '2046'],
     builder: ['103', '3158'],
-    cell: ['104', '6270'],
+    dyno: ['104', '6270'],
     returns: ['105', '7395'],
     viewer: ['106', '8412'],
 };
@@ -18,7 +18,7 @@ export async function signIn(page: Page, role: string, path = '/') {
     await page.getByLabel('Badge').fill(badge);
     await page.getByLabel('PIN').fill(pin);
     await page.locator('form').getByRole('button', { name: 'Sign in' }).click();
-    await expect(page.getByText('switch badge')).toBeVisible();
+    await expect(page.locator('#badge')).toContainText(role);
 }
 
 /** A scanner: types fast and ends with Enter. */

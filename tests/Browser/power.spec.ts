@@ -47,7 +47,7 @@ test('every family draws each of its gears', async ({ page }) => {
 test('a tow order above the stock limit gets the cheapest package that holds, clashes are told, and a quote is printed', async ({
     page,
 }) => {
-    await signIn(page, 'manager', '/units/C-0219/order');
+    await signIn(page, 'manager', '/units/C-0219/ordering');
     await page.getByRole('button', { name: 'Daily' }).click();
     const hold = page.getByRole('region', { name: 'What it can hold' });
     await expect(hold).toContainText('good for 418 N.m');

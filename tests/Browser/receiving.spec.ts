@@ -5,7 +5,7 @@ import { scan, signIn } from './people';
 const panel = (page: Page, name: string | RegExp) => page.getByRole('region', { name });
 
 test('a pallet of cores is taken in by scanner, one keystroke a core', async ({ page }) => {
-    await signIn(page, 'receiver', '/receive/pallet');
+    await signIn(page, 'receiver', '/receiving/pallet');
     await page.getByLabel('Pallet', { exact: true }).fill('P-77');
     await page.getByLabel('Customer', { exact: true }).selectOption({ label: 'Lowgate Drivetrain, Lowgate' });
     await page.getByLabel('Family').selectOption({ label: 'Ostler SX4, rear-drive three-speed with overdrive' });
@@ -32,7 +32,7 @@ test('a pallet of cores is taken in by scanner, one keystroke a core', async ({ 
 test('a walk-round prices what is missing, grades by rule, and damage is photographed where it is', async ({
     page,
 }) => {
-    await signIn(page, 'receiver', '/receive');
+    await signIn(page, 'receiver', '/receiving');
     await page.getByLabel('Core tag').fill('C-9101');
     await page.getByLabel('Stamped tag code').fill('6S12 4410');
     await expect(page.getByText('the year can be 2012')).toBeVisible();
@@ -59,7 +59,7 @@ test('a walk-round prices what is missing, grades by rule, and damage is photogr
 });
 
 test('a lying core is called mixed and confirmed with its foreign parts', async ({ page }) => {
-    await signIn(page, 'receiver', '/units/C-0248/identify');
+    await signIn(page, 'receiver', '/units/C-0248/identification');
     const clue = (name: string) => page.getByRole('listitem').filter({ hasText: name });
     await clue('Dipstick tube').getByRole('button', { name: 'tube', exact: true }).click();
     await clue('Final drive').getByLabel('Reading (turns)').fill('17,2');
@@ -77,7 +77,7 @@ test('a lying core is called mixed and confirmed with its foreign parts', async 
 });
 
 test('what fits this VIN, and where can I get this part', async ({ page }) => {
-    await signIn(page, 'receiver', '/units/C-0205/intake');
+    await signIn(page, 'receiver', '/units/C-0205/receiving');
     const vin = (await page
         .locator('dd')
         .filter({ hasText: /^4ZHT5[A-Z0-9]{12}$/ })
@@ -109,7 +109,7 @@ test('what fits this VIN, and where can I get this part', async ({ page }) => {
 test('a window is edited, seen as of last week, and the pack goes out and in without a difference', async ({
     page,
 }, info) => {
-    await signIn(page, 'manager', '/catalog/desk?kind=packs&key=RD4%7CC1');
+    await signIn(page, 'manager', '/catalog/entries?kind=packs&key=RD4%7CC1');
     const window = page.getByRole('group', { name: 'window' });
     await window.getByLabel('max').fill('0,034');
     await expect(page.getByText('Write a decimal point: 0.034')).toBeVisible();
@@ -143,7 +143,7 @@ test('a window is edited, seen as of last week, and the pack goes out and in wit
 });
 
 test('a CSV file shows its wrong lines, then its preview, then is written', async ({ page }, info) => {
-    await signIn(page, 'manager', '/catalog/desk?tab=Packs+and+CSV');
+    await signIn(page, 'manager', '/catalog/entries?tab=Packs+and+CSV');
     const send = async (text: string) => {
         const file = info.outputPath('prices.csv');
         writeFileSync(file, text);
@@ -164,7 +164,7 @@ test('a CSV file shows its wrong lines, then its preview, then is written', asyn
 });
 
 test('the trainer plays a round', async ({ page }) => {
-    await signIn(page, 'receiver', '/trainer');
+    await signIn(page, 'receiver', '/identification/trainer');
     await page.getByRole('button', { name: 'Deal' }).click();
     await page
         .getByRole('button', { name: /outside, 1$/ })
@@ -182,7 +182,7 @@ test('the trainer plays a round', async ({ page }) => {
 });
 
 test('the statement of a customer can be printed', async ({ page }, info) => {
-    await signIn(page, 'manager', '/cores-owed');
+    await signIn(page, 'manager', '/core-accounts');
     await page
         .getByRole('row', { name: /Lowgate Drivetrain/ })
         .getByRole('link', { name: 'statement' })

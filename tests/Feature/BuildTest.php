@@ -14,9 +14,9 @@ final class BuildTest extends TestCase
 {
     public function test_rules_answer_with_a_sentence_each(): void
     {
-        $this->bringTo('desk');
+        $this->bringTo('ordering');
         $this->as('manager');
-        $spec = $this->write('/units/C-9001/order/preview', ['package' => 'daily', 'add' => ['deep-pan']])->json();
+        $spec = $this->write('/units/C-9001/ordering/preview', ['package' => 'daily', 'add' => ['deep-pan']])->json();
         $this->assertSame('ok', $spec['status']);
         $this->assertContains(
             'long-filter',
@@ -26,7 +26,7 @@ final class BuildTest extends TestCase
         $this->assertStringContainsString('needs "Long-neck filter"', $spec['added'][0]['because']);
         $this->assertSame(['pan-stock'], array_column($spec['removed'], 'option'));
         $this->assertEqualsWithDelta(8.5 + 1.9, $spec['fluid']['litres'], 1e-9);
-        $tow = $this->write('/units/C-9001/order/preview', ['package' => 'tow'])->json();
+        $tow = $this->write('/units/C-9001/ordering/preview', ['package' => 'tow'])->json();
         $this->assertNotContains(
             'SV-50',
             array_column($tow['bom'], 'part'),
@@ -37,7 +37,7 @@ final class BuildTest extends TestCase
             array_column($tow['options'], 'name'),
             'the house list is always in',
         );
-        $soft = $this->write('/units/C-9001/order/preview', [
+        $soft = $this->write('/units/C-9001/ordering/preview', [
             'package' => 'tow',
             'drop' => ['charge-restrictor'],
         ])->json();
@@ -46,7 +46,7 @@ final class BuildTest extends TestCase
             array_column($soft['removed'], 'because', 'option')['pressure-raised'],
             'what needs it goes along, and says so',
         );
-        $clash = $this->write('/units/C-9001/order/preview', [
+        $clash = $this->write('/units/C-9001/ordering/preview', [
             'package' => 'daily',
             'add' => ['wide-band', 'band-stock'],
         ])->json();
@@ -56,7 +56,7 @@ final class BuildTest extends TestCase
         );
         $this->assertSame(['wide-band', 'band-stock'], array_column($clash['alternatives'], 'without'));
         $race = collect(
-            $this->write('/units/C-9001/order/preview', ['package' => 'tow'])->json('forbidden'),
+            $this->write('/units/C-9001/ordering/preview', ['package' => 'tow'])->json('forbidden'),
         )->firstWhere('option', 'flats-reverse');
         $this->assertStringContainsString(
             'only for the duty race',
@@ -64,13 +64,13 @@ final class BuildTest extends TestCase
             'never carried over to other builds (common practice)',
         );
         $this->assertProblem(
-            $this->write('/units/C-9001/order/preview', ['package' => 'race']),
+            $this->write('/units/C-9001/ordering/preview', ['package' => 'race']),
             422,
             'no package',
             '/package',
         );
         $this->assertProblem(
-            $this->write('/units/C-9001/order/preview', ['package' => 'tow', 'add' => ['turbo']]),
+            $this->write('/units/C-9001/ordering/preview', ['package' => 'tow', 'add' => ['turbo']]),
             422,
             'no option',
             '/add/0',
@@ -79,46 +79,46 @@ final class BuildTest extends TestCase
 
     public function test_release_freezes_the_spec_and_gives_the_serial(): void
     {
-        $this->bringTo('desk');
+        $this->bringTo('ordering');
         $this->as('manager')
-            ->write('/units/C-9001/order', ['package' => 'tow', 'vehicle' => 'HW-TR5'])
+            ->write('/units/C-9001/ordering', ['package' => 'tow', 'vehicle' => 'HW-TR5'])
             ->assertCreated();
         $this->assertProblem(
-            $this->write('/units/C-9001/release', ['version' => 1]),
+            $this->write('/units/C-9001/ordering/release', ['version' => 1]),
             422,
             'Tell the customer first',
             '/acknowledged',
         );
         $this->assertProblem(
-            $this->write('/units/C-9001/release', [
+            $this->write('/units/C-9001/ordering/release', [
                 'version' => 7,
                 'acknowledged' => ['pressure-raised', 'lockup-firm'],
             ]),
             409,
             'Somebody else',
         );
-        $card = $this->write('/units/C-9001/release', [
+        $card = $this->write('/units/C-9001/ordering/release', [
             'version' => 1,
             'acknowledged' => ['pressure-raised', 'lockup-firm'],
         ])->assertOk();
         $this->assertMatchesRegularExpression('/^VY-\d\d-\d{4}$/', $card->json('serial'));
-        $price = $card->json('build.order.price');
+        $price = $card->json('ordering.order.price');
         Option::query()
             ->where('code', 'wide-band')
             ->update(['price' => 999]);
         $this->assertSame(
             $price,
-            $this->read('/units/C-9001')->json('build.order.spec.price'),
+            $this->read('/units/C-9001')->json('ordering.order.spec.price'),
             'a later catalog edit changes nothing',
         );
-        $this->assertProblem($this->write('/units/C-9001/order', ['package' => 'daily']), 409, 'teardown');
+        $this->assertProblem($this->write('/units/C-9001/ordering', ['package' => 'daily']), 409, 'teardown');
     }
 
     public function test_an_order_above_the_stock_limit_gets_the_cheapest_options_that_hold(): void
     {
-        $this->bringTo('desk');
+        $this->bringTo('ordering');
         $preview = fn (array $in) => $this->as('manager')
-            ->write('/units/C-9001/order/preview', $in + ['package' => 'daily', 'vehicle' => 'HW-TR5'])
+            ->write('/units/C-9001/ordering/preview', $in + ['package' => 'daily', 'vehicle' => 'HW-TR5'])
             ->assertOk()
             ->json();
         $stock = $preview(['duty' => ['engineTorque' => '', 'hold' => true]]);
@@ -144,7 +144,7 @@ final class BuildTest extends TestCase
             'no converter matches such an engine',
         );
         $this->assertProblem(
-            $this->write('/units/C-9001/order/preview', [
+            $this->write('/units/C-9001/ordering/preview', [
                 'package' => 'daily',
                 'duty' => ['engineTorque' => '40 psi'],
             ]),
@@ -153,7 +153,7 @@ final class BuildTest extends TestCase
             '/duty/engineTorque',
         );
         $this->assertProblem(
-            $this->write('/units/C-9001/order/preview', ['package' => 'daily', 'duty' => ['engineTorque' => '9000']]),
+            $this->write('/units/C-9001/ordering/preview', ['package' => 'daily', 'duty' => ['engineTorque' => '9000']]),
             422,
             'between 0 and 5000',
             '/duty/engineTorque',
@@ -188,8 +188,8 @@ final class BuildTest extends TestCase
 
     public function test_the_duty_is_reckoned_with_and_each_field_refuses_on_its_own(): void
     {
-        $this->bringTo('desk');
-        $preview = fn (array $duty) => $this->as('manager')->write('/units/C-9001/order/preview', [
+        $this->bringTo('ordering');
+        $preview = fn (array $duty) => $this->as('manager')->write('/units/C-9001/ordering/preview', [
             'package' => 'tow',
             'vehicle' => 'HW-TR5',
             'duty' => $duty,
@@ -246,7 +246,7 @@ final class BuildTest extends TestCase
 
     public function test_an_accumulator_option_changes_the_shift_and_the_power_flow_desk_shows_the_same(): void
     {
-        $this->bringTo('desk');
+        $this->bringTo('ordering');
         $order = [
             'package' => 'daily',
             'vehicle' => 'HW-TR5',
@@ -254,7 +254,7 @@ final class BuildTest extends TestCase
         ];
         $feel = function (array $add) use ($order): array {
             $spec = $this->as('manager')
-                ->write('/units/C-9001/order/preview', ['add' => $add] + $order)
+                ->write('/units/C-9001/ordering/preview', ['add' => $add] + $order)
                 ->assertOk()
                 ->json();
 
@@ -351,7 +351,7 @@ final class BuildTest extends TestCase
 
     public function test_an_order_is_reproduced_on_the_command_line_from_its_json(): void
     {
-        $this->bringTo('desk');
+        $this->bringTo('ordering');
         foreach (
             [
                 ['package' => 'tow', 'duty' => ['engineTorque' => '480', 'mass' => '4200']],
@@ -360,8 +360,8 @@ final class BuildTest extends TestCase
             ] as $order
         ) {
             $order += ['vehicle' => 'HW-TR5'];
-            $shown = $this->as('manager')->write('/units/C-9001/order/preview', $order)->assertOk()->json();
-            $json = $this->write('/units/C-9001/order/calculation', $order)->assertOk()->getContent();
+            $shown = $this->as('manager')->write('/units/C-9001/ordering/preview', $order)->assertOk()->json();
+            $json = $this->write('/units/C-9001/ordering/calculation', $order)->assertOk()->getContent();
             $run = Process::input($json)->run(['php', base_path('core/bin/calc'), 'package.resolve']);
             $this->assertSame(0, $run->exitCode(), $run->output());
             $alone = json_decode($run->output(), true);
@@ -383,7 +383,7 @@ final class BuildTest extends TestCase
             $this->assertEquals($shown['margins']['shifts'] ?? null, $alone['margins']['shifts'] ?? null);
         }
         $this->assertProblem(
-            $this->write('/units/C-9001/order/calculation', ['package' => 'race']),
+            $this->write('/units/C-9001/ordering/calculation', ['package' => 'race']),
             422,
             'no package',
             '/package',
@@ -392,16 +392,16 @@ final class BuildTest extends TestCase
 
     public function test_what_the_options_ask_for_are_steps_the_builder_signs(): void
     {
-        $this->bringTo('desk');
+        $this->bringTo('ordering');
         $this->as('manager')
-            ->write('/units/C-9001/order', ['package' => 'tow', 'vehicle' => 'HW-TR5'])
+            ->write('/units/C-9001/ordering', ['package' => 'tow', 'vehicle' => 'HW-TR5'])
             ->assertCreated();
-        $spec = $this->write('/units/C-9001/release', [
+        $spec = $this->write('/units/C-9001/ordering/release', [
             'version' => 1,
             'acknowledged' => ['pressure-raised', 'lockup-firm'],
         ])
             ->assertOk()
-            ->json('build.order.spec');
+            ->json('ordering.order.spec');
         $checks = array_values(array_filter($spec['work'], fn (array $w) => $w['kind'] === 'check'));
         $final = array_values(array_filter($spec['work'], fn (array $w) => $w['kind'] === 'final'));
         $this->assertSame(['Solid sealing rings'], array_column($checks, 'option'));
@@ -419,16 +419,16 @@ final class BuildTest extends TestCase
                 ? $this->assertNotContains($work['text'], $steps)
                 : $this->assertContains($work['text'], $steps);
         }
-        $reasons = app(\App\Stations\Assembly\Actions\SignOffBuild::class)->reasonsAgainst($build);
-        $this->assertContains("Step \"{$checks[0]['text']}\" is not done.", $reasons);
+        $reasons = app(\App\Yard\Gatekeeper::class)->blockers($build->unit, \App\Yard\Gate::SignOff);
+        $this->assertContains("Step \"{$checks[0]['text']}\" is not done.", array_column($reasons, 'sentence'));
         // at dispatch the rest is confirmed one by one, and stands on the sheet
-        \App\Yard\Models\Unit::byNumber('C-9001')->moveTo('dispatch');
+        \App\Yard\Models\Unit::byNumber('C-9001')->moveTo(\App\Yard\StationName::Dispatch);
         DB::table('job_types')
             ->where('code', 'rebuild')
-            ->update(['route' => '["identify","desk","teardown","bench","dispatch","field"]']);
-        $refused = $this->write('/units/C-9001/shipment', ['customer' => 'WS-LOW', 'checked' => [$final[0]['text']]]);
+            ->update(['route' => '["identification","ordering","teardown","assembly","dispatch","field"]']);
+        $refused = $this->write('/units/C-9001/dispatch/shipment', ['customer' => 'WS-LOW', 'checked' => [$final[0]['text']]]);
         $this->assertProblem($refused, 422, $final[1]['text'], '/checked');
-        $card = $this->write('/units/C-9001/shipment', [
+        $card = $this->write('/units/C-9001/dispatch/shipment', [
             'customer' => 'WS-LOW',
             'checked' => array_column($final, 'text'),
         ])->assertCreated();
@@ -447,10 +447,10 @@ final class BuildTest extends TestCase
 
     public function test_the_house_s_school_takes_the_place_of_the_stock_option(): void
     {
-        $this->bringTo('desk');
+        $this->bringTo('ordering');
         $options = fn (string $package, array $more = []) => array_column(
             $this->as('manager')
-                ->write('/units/C-9001/order/preview', ['package' => $package, 'vehicle' => 'HW-TR5'] + $more)
+                ->write('/units/C-9001/ordering/preview', ['package' => $package, 'vehicle' => 'HW-TR5'] + $more)
                 ->assertOk()
                 ->json('options'),
             null,
@@ -484,15 +484,15 @@ final class BuildTest extends TestCase
 
     public function test_a_house_rule_changes_the_window_the_pattern_and_the_fill_of_builds_released_after_it(): void
     {
-        $this->bringTo('desk');
+        $this->bringTo('ordering');
         $this->as('manager')
-            ->write('/units/C-9001/order', ['package' => 'daily', 'vehicle' => 'HW-TR5'])
+            ->write('/units/C-9001/ordering', ['package' => 'daily', 'vehicle' => 'HW-TR5'])
             ->assertCreated();
         $this->setRule('end-play-window', '0.003-0.019 in');
         $this->setRule('tightening', 'any order on stiff covers');
         $this->setRule('converter-fill', 'dry, topped up in steps');
         $this->setRule('soak-time', 'overnight');
-        $this->write('/units/C-9001/release', ['version' => 1])->assertOk();
+        $this->write('/units/C-9001/ordering/release', ['version' => 1])->assertOk();
         $assembly = $this->read('/units/C-9001?sections=assembly')->assertOk()->json('assembly');
         $front = collect($assembly['places'])->firstWhere('code', 'front');
         $this->assertSame(
@@ -522,9 +522,9 @@ final class BuildTest extends TestCase
 
     public function test_pressure_above_the_house_limit_is_named(): void
     {
-        $this->bringTo('desk');
+        $this->bringTo('ordering');
         $over = fn () => $this->as('manager')
-            ->write('/units/C-9001/order/preview', ['package' => 'tow', 'vehicle' => 'HW-TR5'])
+            ->write('/units/C-9001/ordering/preview', ['package' => 'tow', 'vehicle' => 'HW-TR5'])
             ->json('margins.overPressure');
         $this->assertSame([], $over());
         $this->setRule('pressure-limit', '250');
@@ -533,9 +533,9 @@ final class BuildTest extends TestCase
 
     public function test_a_part_never_left_out_and_what_another_variant_takes_are_told(): void
     {
-        $this->bringTo('desk');
+        $this->bringTo('ordering');
         $spec = $this->as('manager')
-            ->write('/units/C-9001/order/preview', ['package' => 'daily', 'vehicle' => 'HW-TR5'])
+            ->write('/units/C-9001/ordering/preview', ['package' => 'daily', 'vehicle' => 'HW-TR5'])
             ->json();
         $because = array_column($spec['forbidden'], 'because', 'option');
         $this->assertStringContainsString(
@@ -550,32 +550,32 @@ final class BuildTest extends TestCase
 
     public function test_a_released_build_shows_what_differs_from_today_s_catalog(): void
     {
-        $this->bringTo('desk');
+        $this->bringTo('ordering');
         $this->as('manager')
-            ->write('/units/C-9001/order', ['package' => 'daily', 'vehicle' => 'HW-TR5'])
+            ->write('/units/C-9001/ordering', ['package' => 'daily', 'vehicle' => 'HW-TR5'])
             ->assertCreated();
-        $this->write('/units/C-9001/release', ['version' => 1])
+        $this->write('/units/C-9001/ordering/release', ['version' => 1])
             ->assertOk()
-            ->assertJsonPath('build.differs', []);
+            ->assertJsonPath('ordering.differs', []);
         Option::query()
             ->where('code', 'bushings')
             ->update(['price' => 55]);
-        $differs = $this->read('/units/C-9001?sections=build')->json('build.differs');
+        $differs = $this->read('/units/C-9001?sections=ordering')->json('ordering.differs');
         $this->assertCount(1, $differs);
         $this->assertStringContainsString('55.00 more', $differs[0]);
     }
 
     public function test_the_bench_stacks_what_the_options_put_in(): void
     {
-        $this->bringTo('desk');
+        $this->bringTo('ordering');
         $this->as('manager')
-            ->write('/units/C-9001/order', [
+            ->write('/units/C-9001/ordering', [
                 'package' => 'daily',
                 'vehicle' => 'HW-TR5',
                 'add' => ['high-extra', 'wave-flat'],
             ])
             ->assertCreated();
-        $this->write('/units/C-9001/release', ['version' => 1, 'acknowledged' => ['wave-flat']])->assertOk();
+        $this->write('/units/C-9001/ordering/release', ['version' => 1, 'acknowledged' => ['wave-flat']])->assertOk();
         $spec = $this->unit('C-9001')->currentBuild->spec;
         $packs = array_column($spec['packs'], null, 'code');
         $this->assertSame(
@@ -612,12 +612,12 @@ final class BuildTest extends TestCase
         ]);
         $this->assertTrue($fit['feasible']);
 
-        $this->bringTo('desk', 'C-9002');
+        $this->bringTo('ordering', 'C-9002');
         HouseRule::query()
             ->where('code', 'wave-plate')
             ->update(['choice' => 'flat of 0.100 in']);
         $house = $this->as('manager')
-            ->write('/units/C-9002/order/preview', ['package' => 'daily', 'vehicle' => 'HW-TR5'])
+            ->write('/units/C-9002/ordering/preview', ['package' => 'daily', 'vehicle' => 'HW-TR5'])
             ->assertOk()
             ->json('options');
         $this->assertSame(
@@ -670,14 +670,14 @@ final class BuildTest extends TestCase
 
     public function test_the_quote_adds_up_and_sets_the_alternatives_beside_it(): void
     {
-        $this->bringTo('desk');
-        $this->assertProblem($this->as('manager')->read('/units/C-9001/quote'), 409, 'Write the order first');
-        $this->write('/units/C-9001/order', [
+        $this->bringTo('ordering');
+        $this->assertProblem($this->as('manager')->read('/units/C-9001/ordering/quote'), 409, 'Write the order first');
+        $this->write('/units/C-9001/ordering', [
             'package' => 'tow',
             'vehicle' => 'HW-TR5',
             'customer' => 'WS-LOW',
         ])->assertCreated();
-        $quote = $this->read('/units/C-9001/quote')->assertOk()->json();
+        $quote = $this->read('/units/C-9001/ordering/quote')->assertOk()->json();
         $this->assertEqualsWithDelta($quote['price'], array_sum(array_column($quote['lines'], 'amount')), 0.005);
         $this->assertEqualsWithDelta(
             $quote['total'],
@@ -699,7 +699,7 @@ final class BuildTest extends TestCase
             ->update(['choice' => '5']);
         $this->assertSame(
             $quote['alternatives'][0]['days'] + 3,
-            $this->read('/units/C-9001/quote')->json('alternatives.0.days'),
+            $this->read('/units/C-9001/ordering/quote')->json('alternatives.0.days'),
         );
         $this->assertEqualsWithDelta(
             $quote['alternatives'][0]['price'] - $quote['alternatives'][0]['cost'],
@@ -711,12 +711,12 @@ final class BuildTest extends TestCase
 
     public function test_a_held_unit_is_not_released(): void
     {
-        $this->bringTo('desk');
+        $this->bringTo('ordering');
         $this->as('manager')
-            ->write('/units/C-9001/order', ['package' => 'daily'])
+            ->write('/units/C-9001/ordering', ['package' => 'daily'])
             ->assertCreated();
         $this->write('/units/C-9001/holds', ['reason' => 'Customer has not paid'])->assertCreated();
-        $this->assertProblem($this->write('/units/C-9001/release', ['version' => 1]), 409, 'on hold');
+        $this->assertProblem($this->write('/units/C-9001/ordering/release', ['version' => 1]), 409, 'on hold');
     }
 
     public function test_teardown_follows_the_graph_and_counts(): void
@@ -745,13 +745,13 @@ final class BuildTest extends TestCase
     {
         $this->bringTo('teardown');
         $card = $this->as('teardown')
-            ->write('/units/C-9001/symptoms', [
+            ->write('/units/C-9001/teardown/symptoms', [
                 'observed' => ['1' => 'ok', '2' => 'ok', '3' => 'slips', '4' => 'slips'],
             ])
             ->assertOk();
         $this->assertSame('C3', $card->json('teardown.suspects.0.element'));
         $this->assertProblem(
-            $this->write('/units/C-9001/symptoms', ['observed' => ['7' => 'ok']]),
+            $this->write('/units/C-9001/teardown/symptoms', ['observed' => ['7' => 'ok']]),
             422,
             'neither a gear',
         );
@@ -760,24 +760,24 @@ final class BuildTest extends TestCase
     public function test_findings_know_whose_part_it_is_and_who_changed_them(): void
     {
         $this->receive('C-9001', ['ownership' => 'customer', 'jobType' => 'inspection'])->assertCreated();
-        $this->write('/units/C-9001/identity', ['variant' => 'RD4-M', 'note' => 'by the papers'])
+        $this->write('/units/C-9001/identification', ['variant' => 'RD4-M', 'note' => 'by the papers'])
             ->assertOk()
             ->assertJsonPath('station', 'teardown');
         $finding = ['part' => 'planet', 'condition' => 'sound', 'disposition' => 'shelf', 'role' => 'none'];
         $this->assertProblem(
-            $this->as('teardown')->write('/units/C-9001/findings', $finding),
+            $this->as('teardown')->write('/units/C-9001/teardown/findings', $finding),
             422,
             'swap agreement',
             '/disposition',
         );
-        $this->write('/units/C-9001/findings', ['disposition' => 'reuse'] + $finding)->assertCreated();
+        $this->write('/units/C-9001/teardown/findings', ['disposition' => 'reuse'] + $finding)->assertCreated();
         $this->assertProblem(
-            $this->write('/units/C-9001/findings', ['disposition' => 'scrap', 'version' => 9] + $finding),
+            $this->write('/units/C-9001/teardown/findings', ['disposition' => 'scrap', 'version' => 9] + $finding),
             409,
             'Somebody else changed',
         );
         $this->assertProblem(
-            $this->write('/units/C-9001/findings', ['condition' => 'blue cheese'] + $finding),
+            $this->write('/units/C-9001/teardown/findings', ['condition' => 'blue cheese'] + $finding),
             422,
             'no condition',
             '/condition',
@@ -786,14 +786,14 @@ final class BuildTest extends TestCase
 
     public function test_pack_is_fitted_from_shelf_stock_and_can_be_exchanged(): void
     {
-        $this->bringTo('bench');
+        $this->bringTo('assembly');
         $this->as('builder');
         $shelf = fn (string $part) => (int) Lot::query()
             ->join('parts', 'parts.id', '=', 'part_id')
             ->where('number', $part)
             ->sum('quantity');
         $before = $shelf('ST-069') + $shelf('ST-084');
-        $proposal = $this->write('/units/C-9001/places/C1/propose', ['reading' => '.982'])
+        $proposal = $this->write('/units/C-9001/assembly/places/C1/propose', ['reading' => '.982'])
             ->assertOk()
             ->json();
         $best = $proposal['result']['best'];
@@ -814,19 +814,19 @@ final class BuildTest extends TestCase
             ),
         );
         $this->assertEqualsWithDelta(0.582 - $sum, $best['clearance'], 1e-12);
-        $this->write('/units/C-9001/places/C1/fit', [
+        $this->write('/units/C-9001/assembly/places/C1/fit', [
             'reading' => '.982',
             'picks' => $best['picks'],
         ])->assertCreated();
         $this->assertSame($before - 5, $shelf('ST-069') + $shelf('ST-084'));
-        $second = $this->write('/units/C-9001/places/C1/propose', ['reading' => '.990'])->json('result.best');
-        $this->write('/units/C-9001/places/C1/fit', [
+        $second = $this->write('/units/C-9001/assembly/places/C1/propose', ['reading' => '.990'])->json('result.best');
+        $this->write('/units/C-9001/assembly/places/C1/fit', [
             'reading' => '.990',
             'picks' => $second['picks'],
         ])->assertCreated();
         $this->assertSame($before - 5, $shelf('ST-069') + $shelf('ST-084'), 'the first pack went back to the shelf');
         $this->assertProblem(
-            $this->write('/units/C-9001/places/C1/fit', [
+            $this->write('/units/C-9001/assembly/places/C1/fit', [
                 'reading' => '.982',
                 'picks' => [['slot' => 'steels', 'part' => 'ST-069', 'count' => 5]],
             ]),
@@ -835,7 +835,7 @@ final class BuildTest extends TestCase
             '/picks',
         );
         $this->assertProblem(
-            $this->write('/units/C-9001/places/C1/propose', ['reading' => '9.82 in']),
+            $this->write('/units/C-9001/assembly/places/C1/propose', ['reading' => '9.82 in']),
             422,
             'Measure again',
             '/reading',
@@ -861,10 +861,10 @@ final class BuildTest extends TestCase
 
     public function test_readings_need_a_gauge_that_can_show_them(): void
     {
-        $this->bringTo('bench');
+        $this->bringTo('assembly');
         $this->as('builder');
         $measure = fn (array $change) => $this->write(
-            '/units/C-9001/measurements',
+            '/units/C-9001/assembly/measurements',
             $change + ['kind' => 'pack', 'code' => 'C1', 'reading' => '.025', 'gauge' => 'F-01'],
         );
         $this->assertProblem($measure(['gauge' => null]), 422, 'which gauge', '/gauge');
@@ -874,8 +874,8 @@ final class BuildTest extends TestCase
         $this->assertProblem($measure(['code' => 'C9']), 422, 'to measure', '/code');
         $measure(['reading' => '24 thou'])->assertCreated();
         $this->assertSame('24 thou', $this->read('/units/C-9001')->json('assembly.places.0.readings.0.typed'));
-        $best = $this->write('/units/C-9001/places/C1/propose', ['reading' => '.982'])->json('result.best');
-        $this->write('/units/C-9001/places/C1/fit', ['reading' => '.982', 'picks' => $best['picks']]);
+        $best = $this->write('/units/C-9001/assembly/places/C1/propose', ['reading' => '.982'])->json('result.best');
+        $this->write('/units/C-9001/assembly/places/C1/fit', ['reading' => '.982', 'picks' => $best['picks']]);
         $this->assertProblem(
             $measure(['reading' => (string) ($best['clearance'] + 0.005)]),
             422,
@@ -887,12 +887,12 @@ final class BuildTest extends TestCase
 
     public function test_sign_off_is_refused_with_every_reason(): void
     {
-        $this->bringTo('bench');
-        $refusal = $this->as('builder')->write('/units/C-9001/sign-off');
-        $this->assertProblem($refusal, 422, 'sign-off is refused');
-        $this->assertGreaterThan(20, count($refusal->json('errors')));
+        $this->bringTo('assembly');
+        $refusal = $this->as('builder')->write('/units/C-9001/assembly/sign-off');
+        $this->assertProblem($refusal, 409, 'cannot be signed off');
+        $this->assertGreaterThan(20, count($refusal->json('blockers')));
         $this->assembleEverything('C-9001');
-        $this->write('/units/C-9001/measurements', [
+        $this->write('/units/C-9001/assembly/measurements', [
             'kind' => 'air-check',
             'code' => 'B2',
             'reading' => '9 psi',
@@ -900,44 +900,44 @@ final class BuildTest extends TestCase
         ])->assertCreated();
         $this->assertSame(
             ['"Air check band servo": the pressure loss of 9 psi lies outside 0 to 5.'],
-            array_column($this->write('/units/C-9001/sign-off')->json('errors'), 'detail'),
+            array_column($this->write('/units/C-9001/assembly/sign-off')->json('blockers'), 'sentence'),
         );
-        $this->write('/units/C-9001/measurements', [
+        $this->write('/units/C-9001/assembly/measurements', [
             'kind' => 'air-check',
             'code' => 'B2',
             'reading' => '2 psi',
             'gauge' => 'P-01',
         ])->assertCreated();
         $clearance = $this->read('/units/C-9001')->json('assembly.places.0.fit.predicted');
-        $this->write('/units/C-9001/measurements', [
+        $this->write('/units/C-9001/assembly/measurements', [
             'kind' => 'pack',
             'code' => 'C1',
             'reading' => "$clearance in",
             'gauge' => 'F-02',
         ])->assertCreated();
-        $this->assertProblem($this->write('/units/C-9001/sign-off'), 422, 'past its calibration date');
-        $this->write('/units/C-9001/measurements', [
+        $this->assertProblem($this->write('/units/C-9001/assembly/sign-off'), 409, 'past its calibration date');
+        $this->write('/units/C-9001/assembly/measurements', [
             'kind' => 'pack',
             'code' => 'C1',
             'reading' => "$clearance in",
             'gauge' => 'F-01',
         ])->assertCreated();
-        $this->write('/units/C-9001/sign-off')->assertCreated()->assertJsonPath('station', 'cell');
+        $this->write('/units/C-9001/assembly/sign-off')->assertCreated()->assertJsonPath('station', 'dyno');
     }
 
     public function test_a_job_without_dyno_skips_the_cell_and_says_so_on_the_papers(): void
     {
         $this->receive('C-9001', ['jobType' => 'reseal'])->assertCreated();
-        $this->write('/units/C-9001/identity', ['variant' => 'RD4-M', 'note' => 'by the papers'])->assertOk();
+        $this->write('/units/C-9001/identification', ['variant' => 'RD4-M', 'note' => 'by the papers'])->assertOk();
         $this->as('manager')
-            ->write('/units/C-9001/order', ['package' => 'daily'])
+            ->write('/units/C-9001/ordering', ['package' => 'daily'])
             ->assertCreated();
-        $this->write('/units/C-9001/release', ['version' => 1])->assertOk();
+        $this->write('/units/C-9001/ordering/release', ['version' => 1])->assertOk();
         $this->as('teardown');
         foreach ($this->read('/units/C-9001')->json('teardown.steps') as $step) {
             $this->write("/units/C-9001/teardown/steps/{$step['code']}", ['counts' => $step['counts']])->assertOk();
         }
-        $this->write('/units/C-9001/findings', [
+        $this->write('/units/C-9001/teardown/findings', [
             'part' => 'planet',
             'condition' => 'sound',
             'disposition' => 'reuse',
@@ -945,11 +945,11 @@ final class BuildTest extends TestCase
         ])->assertCreated();
         $this->write('/units/C-9001/teardown/complete', ['noCauseFound' => true])->assertOk();
         $this->assembleEverything('C-9001');
-        $card = $this->write('/units/C-9001/sign-off')->assertCreated();
+        $card = $this->write('/units/C-9001/assembly/sign-off')->assertCreated();
         $this->assertSame('dispatch', $card->json('station'));
         $this->assertTrue($this->read('/units/C-9001')->json('dispatch.sheet.notDynoTested'));
         $this->as('manager')
-            ->write('/units/C-9001/shipment', ['customer' => 'WS-LOW'])
+            ->write('/units/C-9001/dispatch/shipment', ['customer' => 'WS-LOW'])
             ->assertCreated();
         $this->assertSame('shipped', Build::query()->firstOrFail()->state);
     }

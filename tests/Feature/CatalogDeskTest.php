@@ -565,7 +565,7 @@ final class CatalogDeskTest extends TestCase
         );
         $file = tempnam(sys_get_temp_dir(), 'pack');
         $this->assertSame(0, $this->command('catalog:export', ['file' => $file])[0]);
-        $this->assertSame(2, json_decode((string) file_get_contents($file))->version);
+        $this->assertSame(3, json_decode((string) file_get_contents($file))->version);
         $this->assertSame(2, $this->command('catalog:export', ['file' => '/nowhere/at/all.json'])[0]);
     }
 }

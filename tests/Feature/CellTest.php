@@ -13,11 +13,11 @@ final class CellTest extends TestCase
 {
     private function queued(): Run
     {
-        $this->bringTo('cell');
+        $this->bringTo('dyno');
 
         return Run::query()->findOrFail(
-            $this->as('cell')
-                ->write('/units/C-9001/runs', ['specimen' => 'sound'])
+            $this->as('dyno')
+                ->write('/units/C-9001/dyno/runs', ['specimen' => 'sound'])
                 ->assertCreated()
                 ->json('id'),
         );
@@ -38,8 +38,8 @@ final class CellTest extends TestCase
 
     public function test_the_package_alters_the_limits(): void
     {
-        $this->bringTo('cell', 'C-9001', 'tow');
-        $id = $this->as('cell')->write('/units/C-9001/runs')->assertCreated()->json('id');
+        $this->bringTo('dyno', 'C-9001', 'tow');
+        $id = $this->as('dyno')->write('/units/C-9001/dyno/runs')->assertCreated()->json('id');
         $this->assertSame(
             ['min' => 0.15, 'max' => 0.7],
             Run::query()->findOrFail($id)->program['limits']['shiftDuration_s'],
@@ -50,9 +50,9 @@ final class CellTest extends TestCase
     public function test_one_run_at_a_time(): void
     {
         $this->queued();
-        $this->assertProblem($this->write('/units/C-9001/runs'), 409, 'already on its way');
+        $this->assertProblem($this->write('/units/C-9001/dyno/runs'), 409, 'already on its way');
         $this->assertProblem(
-            $this->write('/units/C-9001/runs', ['specimen' => 'exploding']),
+            $this->write('/units/C-9001/dyno/runs', ['specimen' => 'exploding']),
             422,
             'specimen',
             '/specimen',
@@ -62,18 +62,18 @@ final class CellTest extends TestCase
     public function test_a_queued_run_can_be_cancelled_once(): void
     {
         $run = $this->queued();
-        $this->write("/runs/$run->id/cancel")
+        $this->write("/dyno/runs/$run->id/cancel")
             ->assertOk()
             ->assertJsonPath('state', 'cancelled');
-        $this->assertProblem($this->write("/runs/$run->id/cancel"), 409, 'already over');
-        $this->write('/units/C-9001/runs')->assertCreated();
+        $this->assertProblem($this->write("/dyno/runs/$run->id/cancel"), 409, 'already over');
+        $this->write('/units/C-9001/dyno/runs')->assertCreated();
     }
 
     public function test_a_running_run_is_asked_to_stop(): void
     {
         $run = $this->queued();
         $run->update(['state' => 'running']);
-        $this->write("/runs/$run->id/cancel")->assertOk();
+        $this->write("/dyno/runs/$run->id/cancel")->assertOk();
         $this->assertTrue($run->refresh()->cancel_requested);
         $this->assertSame('running', $run->state, 'the gateway stops the rig and says so');
     }
@@ -81,10 +81,10 @@ final class CellTest extends TestCase
     public function test_nothing_is_judged_before_it_is_analysed_or_twice(): void
     {
         $run = $this->queued();
-        $this->assertProblem($this->write("/runs/$run->id/verdict", ['verdict' => 'pass']), 409, 'not analysed yet');
+        $this->assertProblem($this->write("/dyno/runs/$run->id/verdict", ['verdict' => 'pass']), 409, 'not analysed yet');
         $run->update(['state' => 'analysed', 'checks' => []]);
-        $this->write("/runs/$run->id/verdict", ['verdict' => 'pass'])->assertOk();
-        $this->assertProblem($this->write("/runs/$run->id/verdict", ['verdict' => 'pass']), 409, 'dispatch');
+        $this->write("/dyno/runs/$run->id/verdict", ['verdict' => 'pass'])->assertOk();
+        $this->assertProblem($this->write("/dyno/runs/$run->id/verdict", ['verdict' => 'pass']), 409, 'dispatch');
     }
 
     public function test_a_conditional_pass_is_the_managers_with_a_reason(): void
@@ -105,17 +105,17 @@ final class CellTest extends TestCase
             ],
         ]);
         $this->assertProblem(
-            $this->write("/runs/$run->id/verdict", ['verdict' => 'conditional', 'reason' => 'x']),
+            $this->write("/dyno/runs/$run->id/verdict", ['verdict' => 'conditional', 'reason' => 'x']),
             403,
             'Only the shop manager',
         );
         $this->assertProblem(
-            $this->as('manager')->write("/runs/$run->id/verdict", ['verdict' => 'conditional']),
+            $this->as('manager')->write("/dyno/runs/$run->id/verdict", ['verdict' => 'conditional']),
             422,
             'Say why',
             '/reason',
         );
-        $card = $this->write("/runs/$run->id/verdict", [
+        $card = $this->write("/dyno/runs/$run->id/verdict", [
             'verdict' => 'conditional',
             'reason' => 'Cold oil, agreed with the customer',
         ])->assertOk();
@@ -149,12 +149,12 @@ final class CellTest extends TestCase
         );
         $this->assertCount(100, Trace::read($run)['input_rpm'], 'a line cut off by a crash is left out');
         $this->assertSame([1000.0, 1050.0], Trace::read($run, 50)['input_rpm']);
-        $this->get("/api/runs/$run->id/trace.csv")
+        $this->get("/api/dyno/runs/$run->id/trace.csv")
             ->assertOk()
             ->assertDownload("run-$run->id.csv");
         unlink(Trace::path($run));
         $this->assertProblem(
-            $this->get("/api/runs/$run->id/trace.csv", ['Accept' => 'application/json']),
+            $this->get("/api/dyno/runs/$run->id/trace.csv", ['Accept' => 'application/json']),
             404,
             'not there',
         );
@@ -172,12 +172,12 @@ final class CellTest extends TestCase
 
     public function test_the_cell_is_closed_to_units_elsewhere_and_on_hold(): void
     {
-        $this->bringTo('desk');
-        $this->assertProblem($this->as('cell')->write('/units/C-9001/runs'), 409, 'no released build');
-        $this->bringTo('cell', 'C-9002');
-        $this->as('cell')
+        $this->bringTo('ordering');
+        $this->assertProblem($this->as('dyno')->write('/units/C-9001/dyno/runs'), 409, 'no released build');
+        $this->bringTo('dyno', 'C-9002');
+        $this->as('dyno')
             ->write('/units/C-9002/holds', ['reason' => 'Oil leak at the tail'])
             ->assertCreated();
-        $this->assertProblem($this->write('/units/C-9002/runs'), 409, 'Oil leak at the tail');
+        $this->assertProblem($this->write('/units/C-9002/dyno/runs'), 409, 'Oil leak at the tail');
     }
 }

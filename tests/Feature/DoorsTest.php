@@ -4,6 +4,7 @@ namespace Tests\Feature;
 
 use App\Shop\Abilities;
 use App\Shop\Models\Person;
+use App\Shop\Role;
 use App\Yard\Models\Unit;
 use Illuminate\Routing\Route;
 use Illuminate\Support\Facades\DB;
@@ -37,7 +38,7 @@ final class DoorsTest extends TestCase
     public function test_without_a_badge_nothing_is_shown(): void
     {
         foreach (
-            ['/yard', '/units', '/units/C-1', '/find?q=x', '/intake-form', '/stock', '/house-rules', '/calc'] as $path
+            ['/yard', '/units', '/units/C-1', '/find?q=x', '/receiving/form', '/stock', '/house-rules', '/calc'] as $path
         ) {
             $this->assertProblem($this->getJson("/api$path"), 401, 'badge');
         }
@@ -58,7 +59,7 @@ final class DoorsTest extends TestCase
 
     public function test_every_write_asks_for_an_ability_and_a_viewer_has_none(): void
     {
-        $this->assertSame([], Abilities::of('viewer'));
+        $this->assertSame([], Abilities::of(Role::Viewer));
         $this->receive()->assertCreated();
         $this->as('viewer');
         foreach ($this->writingRoutes() as $route) {
@@ -66,7 +67,7 @@ final class DoorsTest extends TestCase
                 array_filter($route->gatherMiddleware(), fn ($m) => is_string($m) && str_starts_with($m, 'can:')),
             );
             $this->assertCount(1, $abilities, $route->uri());
-            $this->assertArrayHasKey(substr($abilities[0], 4), Abilities::ALL);
+            $this->assertArrayHasKey(substr($abilities[0], 4), Abilities::all());
             $path = '/'.preg_replace(['/\{hold\}|\{run\}|\{photo\}/', '/\{\w+\}/'], ['1', 'C-9001'], $route->uri());
             $response = $this->json($route->methods()[0], $path, [], ['Idempotency-Key' => uniqid()]);
             $this->assertContains($response->getStatusCode(), [403, 404], $route->uri().' let a viewer in');
@@ -102,19 +103,19 @@ final class DoorsTest extends TestCase
             'grade' => 'A',
             'complaint' => 'x',
         ];
-        $first = $this->write('/units', $body, 'same-key')->assertCreated();
-        $again = $this->write('/units', $body, 'same-key')->assertCreated();
+        $first = $this->write('/receiving', $body, 'same-key')->assertCreated();
+        $again = $this->write('/receiving', $body, 'same-key')->assertCreated();
         $this->assertSame('true', $again->headers->get('Idempotent-Replay'));
         $this->assertSame($first->json('coreTag'), $again->json('coreTag'));
         $this->assertSame(1, Unit::query()->count());
         $this->assertProblem(
-            $this->write('/units', ['coreTag' => 'C-9002'] + $body, 'same-key'),
+            $this->write('/receiving', ['coreTag' => 'C-9002'] + $body, 'same-key'),
             422,
             'different request',
         );
-        $this->assertProblem($this->postJson('/api/units', $body), 400, 'Idempotency-Key');
-        $this->assertProblem($this->write('/units', ['grade' => 'Q'] + $body, 'failed-key'), 422, 'grade');
-        $this->write('/units', ['coreTag' => 'C-9003'] + $body, 'failed-key')->assertCreated();
+        $this->assertProblem($this->postJson('/api/receiving', $body), 400, 'Idempotency-Key');
+        $this->assertProblem($this->write('/receiving', ['grade' => 'Q'] + $body, 'failed-key'), 422, 'grade');
+        $this->write('/receiving', ['coreTag' => 'C-9003'] + $body, 'failed-key')->assertCreated();
     }
 
     public function test_errors_are_problem_documents(): void

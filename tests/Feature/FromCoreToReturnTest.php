@@ -15,8 +15,8 @@ final class FromCoreToReturnTest extends TestCase
 {
     private function runDyno(string $specimen): array
     {
-        $this->as('cell');
-        $id = $this->write('/units/C-9001/runs', ['specimen' => $specimen])
+        $this->as('dyno');
+        $id = $this->write('/units/C-9001/dyno/runs', ['specimen' => $specimen])
             ->assertCreated()
             ->json('id');
         $run = Run::query()->findOrFail($id);
@@ -42,58 +42,58 @@ final class FromCoreToReturnTest extends TestCase
         $run->update(['state' => 'recorded']);
         (new AnalyseRun($id))->handle();
 
-        return $this->read("/runs/$id")
+        return $this->read("/dyno/runs/$id")
             ->assertOk()
             ->json();
     }
 
     public function test_one_unit_goes_through_all_eight_stations(): void
     {
-        $this->bringTo('cell');
-        $this->assertSame('cell', $this->unit()->station);
+        $this->bringTo('dyno');
+        $this->assertSame(\App\Yard\StationName::Dyno, $this->unit()->station);
 
         $bad = $this->runDyno('flare-2-3');
         $this->assertContains('Flare', array_column(array_filter($bad['checks'], fn ($c) => ! $c['pass']), 'check'));
         $this->assertProblem(
-            $this->write("/runs/{$bad['id']}/verdict", ['verdict' => 'pass']),
+            $this->write("/dyno/runs/{$bad['id']}/verdict", ['verdict' => 'pass']),
             422,
             'outside its limit',
             '/verdict',
         );
         $this->assertProblem(
-            $this->write("/runs/{$bad['id']}/verdict", ['verdict' => 'conditional', 'reason' => 'x']),
+            $this->write("/dyno/runs/{$bad['id']}/verdict", ['verdict' => 'conditional', 'reason' => 'x']),
             403,
             'manager',
         );
         $this->assertProblem(
-            $this->write("/runs/{$bad['id']}/verdict", ['verdict' => 'fail', 'reason' => 'Runs up']),
+            $this->write("/dyno/runs/{$bad['id']}/verdict", ['verdict' => 'fail', 'reason' => 'Runs up']),
             422,
             'suspected',
             '/suspect',
         );
-        $this->write("/runs/{$bad['id']}/verdict", ['verdict' => 'fail', 'reason' => 'Runs up', 'suspect' => 'C3'])
+        $this->write("/dyno/runs/{$bad['id']}/verdict", ['verdict' => 'fail', 'reason' => 'Runs up', 'suspect' => 'C3'])
             ->assertOk()
-            ->assertJsonPath('station', 'bench');
+            ->assertJsonPath('station', 'assembly');
 
         $this->travel(1)->minutes();
         $this->assertProblem(
-            $this->as('builder')->write('/units/C-9001/sign-off'),
-            422,
+            $this->as('builder')->write('/units/C-9001/assembly/sign-off'),
+            409,
             'measured again after the failed dyno run',
         );
-        $this->write('/units/C-9001/measurements', [
+        $this->write('/units/C-9001/assembly/measurements', [
             'kind' => 'pack',
             'code' => 'C3',
             'reading' => '.045',
             'gauge' => 'F-01',
         ])->assertCreated();
-        $this->write('/units/C-9001/measurements', [
+        $this->write('/units/C-9001/assembly/measurements', [
             'kind' => 'air-check',
             'code' => 'C3',
             'reading' => '3 psi',
             'gauge' => 'P-01',
         ])->assertCreated();
-        $this->write('/units/C-9001/sign-off')->assertCreated()->assertJsonPath('station', 'cell');
+        $this->write('/units/C-9001/assembly/sign-off')->assertCreated()->assertJsonPath('station', 'dyno');
 
         $good = $this->runDyno('sound');
         $this->assertSame(2, $good['loop']);
@@ -103,15 +103,15 @@ final class FromCoreToReturnTest extends TestCase
         foreach (['1' => 74 / 26, '2' => (74 * 64) / (26 * 112), '3' => 1.0, '4' => 74 / 112] as $gear => $ratio) {
             $this->assertEqualsWithDelta($ratio, $ratios[$gear], 0.002, "gear $gear");
         }
-        $this->write("/runs/{$good['id']}/verdict", ['verdict' => 'pass'])
+        $this->write("/dyno/runs/{$good['id']}/verdict", ['verdict' => 'pass'])
             ->assertOk()
             ->assertJsonPath('station', 'dispatch');
 
-        $card = $this->write('/units/C-9001/shipment', ['carrier' => 'Own lorry'])->assertCreated();
+        $card = $this->write('/units/C-9001/dispatch/shipment', ['carrier' => 'Own lorry'])->assertCreated();
         $card->assertJsonPath('station', 'field')->assertJsonPath('dispatch.sheet.converterDepth.readAtLeast', 28.5);
         $serial = $card->json('serial');
         $this->as('returns')
-            ->write('/units/C-9001/commissioning', [
+            ->write('/units/C-9001/dispatch/commissioning', [
                 'installedOn' => '2026-10-01',
                 'odometer' => '100000 km',
                 'installer' => 'Pier Street',
@@ -181,16 +181,16 @@ final class FromCoreToReturnTest extends TestCase
             'version' => $version,
         ])->assertOk();
         $card = $this->write("/returns/$number/rebuild")->assertCreated();
-        $card->assertJsonPath('station', 'desk')->assertJsonPath('generation', 2);
-        $this->read('/units/C-9001?sections=build')
-            ->assertJsonPath('build.order.parentSerial', $serial)
-            ->assertJsonMissingPath('intake');
+        $card->assertJsonPath('station', 'ordering')->assertJsonPath('generation', 2);
+        $this->read('/units/C-9001?sections=ordering')
+            ->assertJsonPath('ordering.order.parentSerial', $serial)
+            ->assertJsonMissingPath('receiving');
 
         $card = $this->as('manager')
-            ->write('/units/C-9001/release', ['version' => 1])
+            ->write('/units/C-9001/ordering/release', ['version' => 1])
             ->assertOk();
         $this->assertNotSame($serial, $card->json('serial'));
-        $this->assertSame([$serial, $card->json('serial')], array_column($card->json('build.generations'), 'serial'));
+        $this->assertSame([$serial, $card->json('serial')], array_column($card->json('ordering.generations'), 'serial'));
         $this->assertSame([], app(VerifyLedger::class)->verify()['breaks']);
         $this->assertGreaterThan(50, DB::table('ledger')->where('unit_id', $this->unit()->id)->count());
     }

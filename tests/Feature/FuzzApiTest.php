@@ -98,16 +98,16 @@ final class FuzzApiTest extends TestCase
 
     /** Where a unit must stand for a write to get past its door. */
     private const STATIONS = [
-        'identity' => 'identify',
-        'clues' => 'identify',
+        'identity' => 'identification',
+        'clues' => 'identification',
         'teardown' => 'teardown',
         'findings' => 'teardown',
         'symptoms' => 'teardown',
-        'assembly' => 'bench',
-        'places' => 'bench',
-        'measurements' => 'bench',
-        'sign-off' => 'bench',
-        'runs' => 'cell',
+        'assembly' => 'assembly',
+        'places' => 'assembly',
+        'measurements' => 'assembly',
+        'sign-off' => 'assembly',
+        'runs' => 'dyno',
     ];
 
     /** @return array<string, array{string, string, array<string, mixed>}> */
@@ -196,7 +196,7 @@ final class FuzzApiTest extends TestCase
                     fn (string $word): bool => str_contains($path, $word),
                     ARRAY_FILTER_USE_KEY,
                 ),
-            )[0] ?? 'desk';
+            )[0] ?? 'ordering';
         $this->bringTo($station);
         $this->as('manager');
         $url = preg_replace(

@@ -9,7 +9,7 @@ final class IdentificationTest extends TestCase
     public function test_answers_move_the_posterior_and_the_next_question(): void
     {
         $this->receive()->assertCreated();
-        $before = $this->read('/units/C-9001')->json('identity');
+        $before = $this->read('/units/C-9001')->json('identification');
         // Priors 30/50/40 of the pack.
         $this->assertEqualsWithDelta(
             50 / 120,
@@ -17,20 +17,20 @@ final class IdentificationTest extends TestCase
             1e-9,
         );
         $this->assertSame(1, (int) $before['questions'][0]['effort'], 'free clues come first');
-        $after = $this->write('/units/C-9001/clues', ['feature' => 'connector-colour', 'value' => 'blue'])->json(
-            'identity',
+        $after = $this->write('/units/C-9001/identification/clues', ['feature' => 'connector-colour', 'value' => 'blue'])->json(
+            'identification',
         );
         $this->assertSame('RD4-L', $after['ranking'][0]['variant']);
         $this->assertLessThan($before['entropyBits'], $after['entropyBits']);
-        $this->write('/units/C-9001/clues', ['feature' => 'connector-cavities', 'value' => 'cannot see'])->assertOk();
+        $this->write('/units/C-9001/identification/clues', ['feature' => 'connector-cavities', 'value' => 'cannot see'])->assertOk();
         $this->assertEqualsWithDelta(
             $after['entropyBits'],
-            $this->read('/units/C-9001')->json('identity.entropyBits'),
+            $this->read('/units/C-9001')->json('identification.entropyBits'),
             1e-12,
             '"cannot see" says nothing about the unit',
         );
-        $back = $this->write('/units/C-9001/clues', ['feature' => 'connector-colour', 'value' => null])->json(
-            'identity',
+        $back = $this->write('/units/C-9001/identification/clues', ['feature' => 'connector-colour', 'value' => null])->json(
+            'identification',
         );
         $this->assertEqualsWithDelta($before['entropyBits'], $back['entropyBits'], 1e-12);
     }
@@ -38,33 +38,33 @@ final class IdentificationTest extends TestCase
     public function test_readings_are_checked(): void
     {
         $this->receive()->assertCreated();
-        $this->write('/units/C-9001/clues', ['feature' => 'front-seal-mm', 'value' => '2.6 in'])->assertOk();
+        $this->write('/units/C-9001/identification/clues', ['feature' => 'front-seal-mm', 'value' => '2.6 in'])->assertOk();
         $this->assertSame(
             '66.04',
-            collect($this->read('/units/C-9001')->json('identity.questions'))->firstWhere('feature', 'front-seal-mm')[
+            collect($this->read('/units/C-9001')->json('identification.questions'))->firstWhere('feature', 'front-seal-mm')[
                 'answer'
             ],
         );
         $this->assertProblem(
-            $this->write('/units/C-9001/clues', ['feature' => 'front-seal-mm', 'value' => '620 mm']),
+            $this->write('/units/C-9001/identification/clues', ['feature' => 'front-seal-mm', 'value' => '620 mm']),
             422,
             'cannot be right',
             '/value',
         );
         $this->assertProblem(
-            $this->write('/units/C-9001/clues', ['feature' => 'front-seal-mm', 'value' => '62 psi']),
+            $this->write('/units/C-9001/identification/clues', ['feature' => 'front-seal-mm', 'value' => '62 psi']),
             422,
             'pressure',
             '/value',
         );
         $this->assertProblem(
-            $this->write('/units/C-9001/clues', ['feature' => 'connector-colour', 'value' => 'pink']),
+            $this->write('/units/C-9001/identification/clues', ['feature' => 'connector-colour', 'value' => 'pink']),
             422,
             'choose one of',
             '/value',
         );
         $this->assertProblem(
-            $this->write('/units/C-9001/clues', ['feature' => 'nope', 'value' => 'x']),
+            $this->write('/units/C-9001/identification/clues', ['feature' => 'nope', 'value' => 'x']),
             422,
             'no clue',
             '/feature',
@@ -77,39 +77,39 @@ final class IdentificationTest extends TestCase
         foreach (
             ['connector-colour' => 'black', 'connector-cavities' => '16', 'tag-letter' => 'C'] as $feature => $value
         ) {
-            $card = $this->write('/units/C-9001/clues', ['feature' => $feature, 'value' => $value]);
+            $card = $this->write('/units/C-9001/identification/clues', ['feature' => $feature, 'value' => $value]);
         }
-        $this->assertTrue($card->json('identity.mixed'), 'the tag of another variant contradicts the leader');
+        $this->assertTrue($card->json('identification.mixed'), 'the tag of another variant contradicts the leader');
         $this->assertProblem(
-            $this->write('/units/C-9001/identity', ['variant' => 'RD4-E']),
+            $this->write('/units/C-9001/identification', ['variant' => 'RD4-E']),
             422,
             'speak against',
             '/note',
         );
-        $card = $this->write('/units/C-9001/identity', [
+        $card = $this->write('/units/C-9001/identification', [
             'variant' => 'RD4-M',
             'foreignParts' => ['tag of RD4-L'],
         ])->assertOk();
-        $this->assertSame('desk', $card->json('station'));
-        $this->assertSame('tag of RD4-L', $card->json('identity.decisions.0.foreignParts.0.part'));
-        $this->assertSame('Joss Tarn', $card->json('identity.decisions.0.by'));
-        $this->assertGreaterThan(0.9, $card->json('identity.decisions.0.posterior'));
+        $this->assertSame('ordering', $card->json('station'));
+        $this->assertSame('tag of RD4-L', $card->json('identification.decisions.0.foreignParts.0.part'));
+        $this->assertSame('Joss Tarn', $card->json('identification.decisions.0.by'));
+        $this->assertGreaterThan(0.9, $card->json('identification.decisions.0.posterior'));
         $this->assertEquals(450 - 28.5 - 150, $card->json('credit'), 'core charge of the confirmed variant');
-        $this->assertProblem($this->write('/units/C-9001/identity', ['variant' => 'RD4-M']), 409, 'order desk');
+        $this->assertProblem($this->write('/units/C-9001/identification', ['variant' => 'RD4-M']), 409, 'ordering');
     }
 
     public function test_unknown_is_a_hold_not_a_guess(): void
     {
         $this->receive()->assertCreated();
-        $card = $this->write('/units/C-9001/identity', ['note' => 'tag gone, case burnt'])->assertOk();
-        $this->assertSame('identify', $card->json('station'));
+        $card = $this->write('/units/C-9001/identification', ['note' => 'tag gone, case burnt'])->assertOk();
+        $this->assertSame('identification', $card->json('station'));
         $this->assertSame('unknown-variant', $card->json('holds.0.kind'));
     }
 
     public function test_looks_that_cost_nothing_come_before_what_must_be_measured_or_opened(): void
     {
-        $this->bringTo('identify');
-        $questions = $this->read('/units/C-9001?sections=identity')->json('identity.questions');
+        $this->bringTo('identification');
+        $questions = $this->read('/units/C-9001?sections=identification')->json('identification.questions');
         $free = array_map(
             fn (array $q) => $q['effort'] <= 1,
             array_filter($questions, fn (array $q) => $q['gainBits'] > 0.01),
@@ -138,27 +138,27 @@ final class IdentificationTest extends TestCase
                 'sensor' => 'digital',
             ] as $feature => $value
         ) {
-            $card = $this->write('/units/C-9001/clues', ['feature' => $feature, 'value' => $value])->assertOk();
+            $card = $this->write('/units/C-9001/identification/clues', ['feature' => $feature, 'value' => $value])->assertOk();
         }
-        $this->assertTrue($card->json('identity.mixed'));
-        $this->assertSame('TX6-F1', $card->json('identity.ranking.0.variant'));
-        $alien = $card->json('identity.aliens.0');
+        $this->assertTrue($card->json('identification.mixed'));
+        $this->assertSame('TX6-F1', $card->json('identification.ranking.0.variant'));
+        $alien = $card->json('identification.aliens.0');
         $this->assertSame(
             ['sensor', 'lever sensor', 'digital', ['TX6-F2', 'TX6-H', 'TX6-HX']],
             [$alien['feature'], $alien['part'], $alien['seen'], $alien['from']],
         );
         $this->assertStringContainsString('ordered as a pair', $alien['ordering']);
-        $card = $this->write('/units/C-9001/identity', [
+        $card = $this->write('/units/C-9001/identification', [
             'variant' => 'TX6-F1',
             'foreignParts' => ['sensor', 'repainted pan'],
         ])->assertOk();
         $this->assertSame(
             ['lever sensor', 'repainted pan'],
-            array_column($card->json('identity.decisions.0.foreignParts'), 'part'),
+            array_column($card->json('identification.decisions.0.foreignParts'), 'part'),
         );
         $this->assertSame(
             'lever sensor',
-            $this->as('manager')->read('/units/C-9001?sections=build')->json('build.foreignParts.0.part'),
+            $this->as('manager')->read('/units/C-9001?sections=ordering')->json('ordering.foreignParts.0.part'),
             'the order desk sees it',
         );
     }
@@ -166,10 +166,10 @@ final class IdentificationTest extends TestCase
     public function test_confirmed_cores_move_the_priors_and_the_reliabilities_and_can_be_switched_off(): void
     {
         foreach (['C-9001', 'C-9002', 'C-9003'] as $tag) {
-            $this->bringTo('desk', $tag);
+            $this->bringTo('ordering', $tag);
         }
         $this->receive('C-9009')->assertCreated();
-        $learning = $this->read('/units/C-9009?sections=identity')->json('identity.learning');
+        $learning = $this->read('/units/C-9009?sections=identification')->json('identification.learning');
         $rows = array_column($learning['priors'], null, 'variant');
         $this->assertSame([3, 0], [$rows['RD4-M']['confirmed'], $rows['RD4-E']['confirmed']]);
         // weight x share + count, normalised: by hand from the numbers beside it
@@ -191,7 +191,7 @@ final class IdentificationTest extends TestCase
             'PUT',
         )->assertOk();
         $off = array_column(
-            $this->read('/units/C-9009?sections=identity')->json('identity.learning.priors'),
+            $this->read('/units/C-9009?sections=identification')->json('identification.learning.priors'),
             null,
             'variant',
         );
@@ -200,17 +200,17 @@ final class IdentificationTest extends TestCase
 
     public function test_a_tag_code_gives_all_candidates(): void
     {
-        $out = $this->as('receiver')->read('/tag?text=k0b1234')->assertOk()->json();
+        $out = $this->as('receiver')->read('/identification/tag?text=k0b1234')->assertOk()->json();
         $this->assertSame(
             [['RD4-M', [2010], true]],
             array_map(fn (array $c) => [$c['variant'], $c['years'], $c['yearFits']], $out['candidates']),
         );
-        $this->assertSame([], $this->read('/tag?text=nonsense')->json('candidates'));
+        $this->assertSame([], $this->read('/identification/tag?text=nonsense')->json('candidates'));
     }
 
     public function test_the_trainer_deals_a_confirmed_core_and_scores_questions_and_answer(): void
     {
-        $this->assertProblem($this->as('receiver')->write('/trainer', []), 409, 'no confirmed core');
+        $this->assertProblem($this->as('receiver')->write('/identification/trainer', []), 409, 'no confirmed core');
         $this->receive('C-9001')->assertCreated();
         foreach (
             [
@@ -221,36 +221,36 @@ final class IdentificationTest extends TestCase
                 'speed-sensors' => 'two',
             ] as $feature => $value
         ) {
-            $this->write('/units/C-9001/clues', ['feature' => $feature, 'value' => $value])->assertOk();
+            $this->write('/units/C-9001/identification/clues', ['feature' => $feature, 'value' => $value])->assertOk();
         }
-        $this->write('/units/C-9001/identity', ['variant' => 'RD4-M'])->assertOk();
-        $round = $this->write('/trainer', ['family' => 'RD4'])
+        $this->write('/units/C-9001/identification', ['variant' => 'RD4-M'])->assertOk();
+        $round = $this->write('/identification/trainer', ['family' => 'RD4'])
             ->assertCreated()
             ->json();
         $this->assertNull($round['result']);
-        $this->assertSame($round['id'], $this->write('/trainer', [])->json('id'), 'a round begun is finished first');
-        $dear = $this->write("/trainer/{$round['id']}/questions", ['feature' => 'pump-joint'])
+        $this->assertSame($round['id'], $this->write('/identification/trainer', [])->json('id'), 'a round begun is finished first');
+        $dear = $this->write("/identification/trainer/{$round['id']}/questions", ['feature' => 'pump-joint'])
             ->assertOk()
             ->json('asked.0');
         $this->assertSame('cannot see', $dear['value'], 'nobody opened that core');
-        $cheap = $this->write("/trainer/{$round['id']}/questions", ['feature' => 'connector-colour'])->json(
+        $cheap = $this->write("/identification/trainer/{$round['id']}/questions", ['feature' => 'connector-colour'])->json(
             'asked.1',
         );
         $this->assertSame('black', $cheap['value']);
         $this->assertTrue($dear['score'] < 0.2 && $cheap['score'] > 0.5, 'opening the unit first is a poor question');
         $this->assertProblem(
-            $this->write("/trainer/{$round['id']}/questions", ['feature' => 'connector-colour']),
+            $this->write("/identification/trainer/{$round['id']}/questions", ['feature' => 'connector-colour']),
             422,
             'already',
             '/feature',
         );
         $this->assertProblem(
-            $this->write("/trainer/{$round['id']}/answer", ['variant' => 'XX']),
+            $this->write("/identification/trainer/{$round['id']}/answer", ['variant' => 'XX']),
             422,
             'no variant',
             '/variant',
         );
-        $over = $this->write("/trainer/{$round['id']}/answer", ['variant' => 'RD4-M'])
+        $over = $this->write("/identification/trainer/{$round['id']}/answer", ['variant' => 'RD4-M'])
             ->assertOk()
             ->json();
         $this->assertSame(
@@ -258,10 +258,10 @@ final class IdentificationTest extends TestCase
             [$over['result']['right'], $over['result']['truth'], (float) $over['effort']],
         );
         $this->assertLessThan(41.0, $over['result']['engineEffort']);
-        $this->assertProblem($this->write("/trainer/{$round['id']}/answer", ['variant' => 'RD4-M']), 409, 'over');
+        $this->assertProblem($this->write("/identification/trainer/{$round['id']}/answer", ['variant' => 'RD4-M']), 409, 'over');
         $this->as('manager')
-            ->write("/trainer/{$round['id']}/answer", ['variant' => 'RD4-M'])
+            ->write("/identification/trainer/{$round['id']}/answer", ['variant' => 'RD4-M'])
             ->assertNotFound();
-        $this->assertSame(1, $this->read('/trainer')->json('results.0.right'));
+        $this->assertSame(1, $this->read('/identification/trainer')->json('results.0.right'));
     }
 }

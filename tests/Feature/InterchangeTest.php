@@ -33,12 +33,12 @@ final class InterchangeTest extends TestCase
 
     public function test_units_come_cheapest_conversion_first_with_each_step(): void
     {
-        $this->bringTo('desk', 'C-9001'); // an RD4-M, fits as it is
+        $this->bringTo('ordering', 'C-9001'); // an RD4-M, fits as it is
         $this->receive('C-9002')->assertCreated();
         foreach (['connector-colour' => 'grey', 'tag-letter' => 'A'] as $feature => $value) {
-            $this->write('/units/C-9002/clues', ['feature' => $feature, 'value' => $value])->assertOk();
+            $this->write('/units/C-9002/identification/clues', ['feature' => $feature, 'value' => $value])->assertOk();
         }
-        $this->write('/units/C-9002/identity', ['variant' => 'RD4-E', 'note' => 'seen inside'])->assertOk();
+        $this->write('/units/C-9002/identification', ['variant' => 'RD4-E', 'note' => 'seen inside'])->assertOk();
         $this->receive('C-9003', ['ownership' => 'customer'])->assertCreated();
         $desk = $this->read('/interchange/vehicles/HW-TR5?year=2010')->assertOk()->json();
         $this->assertSame(['RD4-M'], array_column($desk['fits'], 'variant'));
@@ -88,9 +88,9 @@ final class InterchangeTest extends TestCase
 
     public function test_a_core_shows_the_vehicles_it_serves_and_needs_its_variant_first(): void
     {
-        $this->bringTo('identify', 'C-9001');
+        $this->bringTo('identification', 'C-9001');
         $this->assertProblem($this->read('/interchange/cores/C-9001'), 409, 'not identified');
-        $this->bringTo('desk', 'C-9002');
+        $this->bringTo('ordering', 'C-9002');
         $desk = $this->read('/interchange/cores/C-9002')->assertOk()->json();
         $asItIs = array_values(
             array_filter($desk['serves'], fn (array $s) => $s['way']['found'] && $s['way']['steps'] === []),
@@ -131,15 +131,15 @@ final class InterchangeTest extends TestCase
 
     public function test_cores_that_yield_a_part_leave_out_those_where_it_is_lost(): void
     {
-        $hard = collect($this->as('receiver')->read('/intake-form')->json('families'))->firstWhere('code', 'RD4')[
+        $hard = collect($this->as('receiver')->read('/receiving/form')->json('families'))->firstWhere('code', 'RD4')[
             'hardParts'
         ][0]['number'];
-        $this->bringTo('desk', 'C-9001');
+        $this->bringTo('ordering', 'C-9001');
         $this->receive('C-9002', ['failedHard' => [['part' => $hard]], 'grade' => null])->assertCreated();
         foreach (['connector-colour' => 'black', 'connector-cavities' => '16'] as $feature => $value) {
-            $this->write('/units/C-9002/clues', ['feature' => $feature, 'value' => $value])->assertOk();
+            $this->write('/units/C-9002/identification/clues', ['feature' => $feature, 'value' => $value])->assertOk();
         }
-        $this->write('/units/C-9002/identity', ['variant' => 'RD4-M'])->assertOk();
+        $this->write('/units/C-9002/identification', ['variant' => 'RD4-M'])->assertOk();
         $this->assertSame(
             ['C-9001'],
             array_column(
@@ -161,17 +161,17 @@ final class InterchangeTest extends TestCase
 
             return count(DB::getQueryLog());
         };
-        $this->bringTo('desk', 'C-9001');
+        $this->bringTo('ordering', 'C-9001');
         $paths = [
             '/interchange/vehicles/HW-TR5',
             '/interchange/cores/C-9001',
             '/interchange/part?number=FR-F080',
-            '/core-balances',
+            '/money/core-balances',
             '/catalog/entries?kind=applications',
         ];
         $few = array_map($count, $paths);
         foreach (range(2, 9) as $n) {
-            $this->bringTo('desk', "C-900$n");
+            $this->bringTo('ordering', "C-900$n");
         }
         $this->assertSame($few, array_map($count, $paths));
         $this->assertLessThan(16, max($few));

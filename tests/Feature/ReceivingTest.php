@@ -15,7 +15,7 @@ final class ReceivingTest extends TestCase
         $this->receive()
             ->assertCreated()
             ->assertJsonPath('credit', 380 - 28.5 - 150)
-            ->assertJsonPath('station', 'identify');
+            ->assertJsonPath('station', 'identification');
         $this->assertSame('98000 km', $this->unit()->odometer_typed);
     }
 
@@ -82,7 +82,7 @@ final class ReceivingTest extends TestCase
         $this->receive('C-9002', ['grade' => null, 'flags' => ['caseBroken']])
             ->assertCreated()
             ->assertJsonPath('grade', 'X')
-            ->assertJsonPath('intake.gradeReason', 'The case is broken.');
+            ->assertJsonPath('receiving.gradeReason', 'The case is broken.');
     }
 
     public function test_photos_are_checked_and_reencoded_without_location(): void
@@ -137,8 +137,8 @@ final class ReceivingTest extends TestCase
             'codes' => [],
             'clues' => [],
         ];
-        $this->write('/units/C-9001/intake', $intake(1, 'R1'), null, 'PUT')->assertOk()->assertJsonPath('version', 2);
-        $conflict = $this->write('/units/C-9001/intake', $intake(1, 'R2'), null, 'PUT');
+        $this->write('/units/C-9001/receiving', $intake(1, 'R1'), null, 'PUT')->assertOk()->assertJsonPath('version', 2);
+        $conflict = $this->write('/units/C-9001/receiving', $intake(1, 'R2'), null, 'PUT');
         $this->assertProblem($conflict, 409, 'Somebody else changed');
         $this->assertSame(['R1', 'R2'], [$conflict->json('current.rack'), $conflict->json('yours.rack')]);
         $this->assertSame('R1', $this->unit()->rack);
@@ -148,11 +148,11 @@ final class ReceivingTest extends TestCase
     {
         $this->receive('C-9001');
         $this->receive('C-9002');
-        $this->write('/units/C-9001/trays', ['tag' => 'T-1', 'items' => [['name' => 'check balls', 'count' => 8]]])
+        $this->write('/units/C-9001/receiving/trays', ['tag' => 'T-1', 'items' => [['name' => 'check balls', 'count' => 8]]])
             ->assertCreated()
-            ->assertJsonPath('intake.baskets.0.items.0.count', 8);
+            ->assertJsonPath('receiving.trays.0.items.0.count', 8);
         $this->assertProblem(
-            $this->write('/units/C-9002/trays', ['tag' => 'T-1', 'items' => [['name' => 'x', 'count' => 1]]]),
+            $this->write('/units/C-9002/receiving/trays', ['tag' => 'T-1', 'items' => [['name' => 'x', 'count' => 1]]]),
             422,
             'another unit',
             '/tag',
@@ -163,7 +163,7 @@ final class ReceivingTest extends TestCase
     {
         $preview = fn (array $in) => $this->as('receiver')
             ->write(
-                '/intake-form/credit',
+                '/receiving/credit',
                 $in + ['family' => 'RD4', 'missing' => [], 'failedHard' => [], 'repairHours' => 0],
             )
             ->assertOk()
@@ -171,7 +171,7 @@ final class ReceivingTest extends TestCase
         $this->assertSame('A', $preview([])['proposedGrade']);
         $hard = array_slice(
             array_column(
-                collect($this->read('/intake-form')->json('families'))->firstWhere('code', 'RD4')['hardParts'],
+                collect($this->read('/receiving/form')->json('families'))->firstWhere('code', 'RD4')['hardParts'],
                 'number',
             ),
             0,
@@ -195,7 +195,7 @@ final class ReceivingTest extends TestCase
         );
         $this->receive('C-9001', ['grade' => 'A', 'gradeReason' => 'Dust shield lies in the van.'])
             ->assertCreated()
-            ->assertJsonPath('intake.proposedGrade', 'B');
+            ->assertJsonPath('receiving.proposedGrade', 'B');
     }
 
     public function test_what_the_walk_round_shows_is_not_asked_again(): void
@@ -205,12 +205,12 @@ final class ReceivingTest extends TestCase
             'tagCode' => ' k9b1234 ',
         ])->assertCreated();
         $answers = array_column(
-            $this->read('/units/C-9001?sections=identity')->json('identity.questions'),
+            $this->read('/units/C-9001?sections=identification')->json('identification.questions'),
             'answer',
             'feature',
         );
         $this->assertSame(['black', '61.8998'], [$answers['connector-colour'], $answers['front-seal-mm']]);
-        $this->assertSame('K9B1234', $card->json('intake.tagCode'));
+        $this->assertSame('K9B1234', $card->json('receiving.tagCode'));
         $this->assertProblem(
             $this->receive('C-9002', ['observed' => ['connector-colour' => 'purple']]),
             422,
@@ -227,13 +227,13 @@ final class ReceivingTest extends TestCase
         foreach (
             ['connector-colour' => 'black', 'connector-cavities' => '16', 'pan-bolts' => '14'] as $feature => $value
         ) {
-            $this->write('/units/C-9001/clues', ['feature' => $feature, 'value' => $value])->assertOk();
+            $this->write('/units/C-9001/identification/clues', ['feature' => $feature, 'value' => $value])->assertOk();
         }
-        $this->write('/units/C-9001/identity', ['variant' => 'RD4-M'])->assertOk();
+        $this->write('/units/C-9001/identification', ['variant' => 'RD4-M'])->assertOk();
         $this->as('manager')
-            ->write('/units/C-9001/order', ['package' => 'daily', 'vehicle' => 'HW-TR5'])
+            ->write('/units/C-9001/ordering', ['package' => 'daily', 'vehicle' => 'HW-TR5'])
             ->assertCreated();
-        $this->write('/units/C-9001/release', [
+        $this->write('/units/C-9001/ordering/release', [
             'version' => 1,
             'acknowledged' => ['pressure-raised', 'lockup-firm'],
         ])->assertOk();
@@ -252,9 +252,9 @@ final class ReceivingTest extends TestCase
 
     public function test_the_credit_is_revised_once_after_teardown_with_its_reason(): void
     {
-        $unit = $this->bringTo('desk');
+        $unit = $this->bringTo('ordering');
         $this->assertProblem(
-            $this->as('receiver')->write('/units/C-9001/credit-revision', [
+            $this->as('receiver')->write('/units/C-9001/money/credit-revision', [
                 'reason' => 'x',
                 'version' => $unit->version,
             ]),
@@ -262,9 +262,9 @@ final class ReceivingTest extends TestCase
             'after teardown',
         );
         $this->as('manager')
-            ->write('/units/C-9001/order', ['package' => 'daily', 'vehicle' => 'HW-TR5'])
+            ->write('/units/C-9001/ordering', ['package' => 'daily', 'vehicle' => 'HW-TR5'])
             ->assertCreated();
-        $this->write('/units/C-9001/release', [
+        $this->write('/units/C-9001/ordering/release', [
             'version' => 1,
             'acknowledged' => ['pressure-raised', 'lockup-firm'],
         ])->assertOk();
@@ -273,13 +273,13 @@ final class ReceivingTest extends TestCase
         foreach ($steps as $step) {
             $this->write("/units/C-9001/teardown/steps/{$step['code']}", ['counts' => $step['counts']])->assertOk();
         }
-        $this->write('/units/C-9001/findings', [
+        $this->write('/units/C-9001/teardown/findings', [
             'part' => 'high-frictions',
             'condition' => 'black',
             'disposition' => 'replace',
             'role' => 'cause',
         ])->assertCreated();
-        $this->write('/units/C-9001/findings', [
+        $this->write('/units/C-9001/teardown/findings', [
             'part' => 'planet',
             'condition' => 'loose pins',
             'disposition' => 'scrap',
@@ -287,7 +287,7 @@ final class ReceivingTest extends TestCase
         ])->assertCreated();
         $this->write('/units/C-9001/teardown/complete')->assertOk();
         $before = (float) $this->unit()->credit;
-        $preview = $this->as('receiver')->read('/units/C-9001/credit-revision')->assertOk()->json();
+        $preview = $this->as('receiver')->read('/units/C-9001/money/credit-revision')->assertOk()->json();
         $this->assertCount(1, $preview['lostParts']);
         $price = (float) \App\Catalog\Models\Part::query()->where('number', $preview['lostParts'][0])->value('price');
         $this->assertEqualsWithDelta(
@@ -296,21 +296,21 @@ final class ReceivingTest extends TestCase
             0.005,
         );
         $this->assertProblem(
-            $this->write('/units/C-9001/credit-revision', ['reason' => '', 'version' => $this->unit()->version]),
+            $this->write('/units/C-9001/money/credit-revision', ['reason' => '', 'version' => $this->unit()->version]),
             422,
             'Say why',
             '/reason',
         );
-        $card = $this->write('/units/C-9001/credit-revision', [
+        $card = $this->write('/units/C-9001/money/credit-revision', [
             'reason' => 'Planet set lost its pins.',
             'version' => $this->unit()->version,
         ])->assertOk();
         $this->assertSame(
             [$before, 'Planet set lost its pins.'],
-            [(float) $card->json('intake.creditRevision.before'), $card->json('intake.creditRevision.reason')],
+            [(float) $card->json('receiving.creditRevision.before'), $card->json('receiving.creditRevision.reason')],
         );
         $this->assertProblem(
-            $this->write('/units/C-9001/credit-revision', ['reason' => 'again', 'version' => $this->unit()->version]),
+            $this->write('/units/C-9001/money/credit-revision', ['reason' => 'again', 'version' => $this->unit()->version]),
             409,
             'once',
         );
@@ -319,7 +319,7 @@ final class ReceivingTest extends TestCase
     public function test_a_shipped_exchange_unit_is_owed_a_core_until_one_comes_back(): void
     {
         \DB::table('builds')->insert([
-            'unit_id' => $this->bringTo('desk')->id,
+            'unit_id' => $this->bringTo('ordering')->id,
             'serial' => 'VY-99-0001',
             'generation' => 1,
             'package_id' => \DB::table('packages')->value('id'),
@@ -336,7 +336,7 @@ final class ReceivingTest extends TestCase
         $customer = \App\Shop\Models\Customer::query()->where('code', 'WS-PIER')->firstOrFail();
         app(\App\Money\Actions\OweCore::class)->charge($build, $this->unit(), $customer);
         $balance = fn () => collect(
-            $this->as('receiver')->read('/core-balances')->assertOk()->json('balances'),
+            $this->as('receiver')->read('/money/core-balances')->assertOk()->json('balances'),
         )->firstWhere('customer.code', 'WS-PIER');
         $this->assertSame([1, 0], [$balance()['owed'], $balance()['overdue']]);
         $this->travel(31)->days();
@@ -350,7 +350,7 @@ final class ReceivingTest extends TestCase
         $this->receive('C-9006', ['customer' => 'WS-PIER'])->assertCreated();
         $this->receive('C-9007', ['customer' => 'WS-PIER'])->assertCreated();
         $this->assertSame([0, 3], [$balance()['owed'], $balance()['received']]);
-        $statement = $this->read('/customers/WS-PIER/statement')->assertOk()->json();
+        $statement = $this->read('/money/customers/WS-PIER/statement')->assertOk()->json();
         $this->assertSame(
             ['C-9006', false],
             [$statement['debts'][0]['settledBy'], $statement['debts'][0]['overdue']],
@@ -362,7 +362,7 @@ final class ReceivingTest extends TestCase
             0.001,
         );
         $this->assertProblem(
-            $this->read('/customers/WS-PIER/statement?from=2026-05-02&to=2026-05-01'),
+            $this->read('/money/customers/WS-PIER/statement?from=2026-05-02&to=2026-05-01'),
             422,
             'to',
             '/to',
@@ -372,10 +372,10 @@ final class ReceivingTest extends TestCase
 
     public function test_pressures_and_codes_feed_the_diagnosis(): void
     {
-        $this->bringTo('identify');
+        $this->bringTo('identification');
         $report = fn (array $more) => $this->as('teardown')
             ->write(
-                '/units/C-9001/symptoms',
+                '/units/C-9001/teardown/symptoms',
                 ['observed' => ['1' => 'slips', '2' => 'slips', '3' => 'slips']] + $more,
             )
             ->assertOk()
@@ -388,13 +388,13 @@ final class ReceivingTest extends TestCase
         );
         $this->assertSame([['code' => 'P0730', 'means' => 'ratio', 'gear' => null]], $with['codes']);
         $this->assertProblem(
-            $this->write('/units/C-9001/symptoms', ['observed' => [], 'pressures' => ['C77' => 'low']]),
+            $this->write('/units/C-9001/teardown/symptoms', ['observed' => [], 'pressures' => ['C77' => 'low']]),
             422,
             'no circuit',
             '/pressures/C77',
         );
         $this->assertProblem(
-            $this->write('/units/C-9001/symptoms', ['observed' => [], 'pressures' => ['C1' => 'wobbly']]),
+            $this->write('/units/C-9001/teardown/symptoms', ['observed' => [], 'pressures' => ['C1' => 'wobbly']]),
             422,
             'must be one of',
         );

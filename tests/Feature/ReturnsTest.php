@@ -11,17 +11,17 @@ final class ReturnsTest extends TestCase
 {
     private function shipped(string $tag = 'C-9001'): string
     {
-        $this->bringTo('cell', $tag);
-        $id = $this->as('cell')
-            ->write("/units/$tag/runs")
+        $this->bringTo('dyno', $tag);
+        $id = $this->as('dyno')
+            ->write("/units/$tag/dyno/runs")
             ->assertCreated()
             ->json('id');
         Run::query()
             ->findOrFail($id)
             ->update(['state' => 'analysed', 'checks' => []]);
-        $this->write("/runs/$id/verdict", ['verdict' => 'pass'])->assertOk();
+        $this->write("/dyno/runs/$id/verdict", ['verdict' => 'pass'])->assertOk();
 
-        return $this->write("/units/$tag/shipment", ['carrier' => 'Own lorry'])
+        return $this->write("/units/$tag/dispatch/shipment", ['carrier' => 'Own lorry'])
             ->assertCreated()
             ->json('serial');
     }
@@ -49,34 +49,34 @@ final class ReturnsTest extends TestCase
             [28.5, 32.0],
             [$sheet['converterDepth']['readAtLeast'], $sheet['converterDepth']['readAtMost']],
         );
-        $this->assertProblem($this->as('manager')->write('/units/C-9001/shipment'), 409, 'customer');
+        $this->assertProblem($this->as('manager')->write('/units/C-9001/dispatch/shipment'), 409, 'customer');
         $this->assertNull(Unit::query()->where('core_tag', 'C-9001')->value('promised_on'));
     }
 
     public function test_a_customers_own_unit_goes_back_to_its_customer(): void
     {
-        $this->bringTo('cell');
+        $this->bringTo('dyno');
         Unit::query()
             ->where('core_tag', 'C-9001')
             ->update(['ownership' => 'customer']);
-        $id = $this->as('cell')->write('/units/C-9001/runs')->json('id');
+        $id = $this->as('dyno')->write('/units/C-9001/dyno/runs')->json('id');
         Run::query()
             ->findOrFail($id)
             ->update(['state' => 'analysed', 'checks' => []]);
-        $this->write("/runs/$id/verdict", ['verdict' => 'pass'])->assertOk();
+        $this->write("/dyno/runs/$id/verdict", ['verdict' => 'pass'])->assertOk();
         $this->assertProblem(
-            $this->write('/units/C-9001/shipment', ['customer' => 'FL-NORD']),
+            $this->write('/units/C-9001/dispatch/shipment', ['customer' => 'FL-NORD']),
             422,
             'goes back to the customer',
             '/customer',
         );
         $this->assertProblem(
-            $this->write('/units/C-9001/shipment', ['customer' => 'NOBODY']),
+            $this->write('/units/C-9001/dispatch/shipment', ['customer' => 'NOBODY']),
             422,
             'who gets the unit',
             '/customer',
         );
-        $this->write('/units/C-9001/shipment', ['customer' => 'WS-LOW'])->assertCreated();
+        $this->write('/units/C-9001/dispatch/shipment', ['customer' => 'WS-LOW'])->assertCreated();
     }
 
     public function test_commissioning_is_recorded_once_with_the_depth_readings(): void
@@ -92,23 +92,23 @@ final class ReturnsTest extends TestCase
         ];
         $this->as('returns');
         $this->assertProblem(
-            $this->write('/units/C-9001/commissioning', ['odometer' => '7 bar'] + $report),
+            $this->write('/units/C-9001/dispatch/commissioning', ['odometer' => '7 bar'] + $report),
             422,
             'pressure',
             '/odometer',
         );
         $this->assertProblem(
-            $this->write('/units/C-9001/commissioning', ['items' => ['magic']] + $report),
+            $this->write('/units/C-9001/dispatch/commissioning', ['items' => ['magic']] + $report),
             422,
             'items',
         );
-        $card = $this->write('/units/C-9001/commissioning', $report)->assertCreated();
+        $card = $this->write('/units/C-9001/dispatch/commissioning', $report)->assertCreated();
         $this->assertSame(112654, $card->json('dispatch.commissioning.odometerKm'));
         $this->assertFalse(
             $card->json('dispatch.commissioning.depth.seated'),
             'lug face 22, flex-plate 27: not seated (common practice, no source)',
         );
-        $this->assertProblem($this->write('/units/C-9001/commissioning', $report), 409, 'already on file');
+        $this->assertProblem($this->write('/units/C-9001/dispatch/commissioning', $report), 409, 'already on file');
     }
 
     public function test_only_a_unit_in_the_field_comes_back(): void
@@ -167,7 +167,7 @@ final class ReturnsTest extends TestCase
             'version' => 1,
         ])->assertOk();
         $this->assertSame('No drive', $this->read('/units/C-9001')->json('returns.cases.0.complaint'));
-        $this->assertSame('No third or fourth', $this->read('/units/C-9001')->json('intake.complaint'));
+        $this->assertSame('No third or fourth', $this->read('/units/C-9001')->json('receiving.complaint'));
     }
 
     public function test_a_verdict_against_the_evidence_needs_a_reason_and_ends_the_case(): void
@@ -201,7 +201,7 @@ final class ReturnsTest extends TestCase
             'already given',
         );
         $this->write("/returns/$number/rebuild")->assertCreated();
-        $this->assertProblem($this->write("/returns/$number/rebuild"), 409, 'order desk');
+        $this->assertProblem($this->write("/returns/$number/rebuild"), 409, 'ordering');
     }
 
     public function test_then_and_now_checks_the_kind_of_the_reading(): void

@@ -70,7 +70,7 @@ final class ShopFloorTest extends TestCase
 
     public function test_a_lot_gone_bad_names_every_unit_that_carries_it(): void
     {
-        $this->bringTo('cell');
+        $this->bringTo('dyno');
         $build = $this->unit()->currentBuild;
         $lots = DB::table('installed_parts')
             ->join('stock_lots', 'stock_lots.id', '=', 'installed_parts.lot_id')
@@ -214,7 +214,7 @@ final class ShopFloorTest extends TestCase
 
     public function test_the_school_in_force_is_shown_where_it_matters(): void
     {
-        $this->bringTo('bench');
+        $this->bringTo('assembly');
         HouseRule::query()
             ->where('code', 'reuse')
             ->update(['choice' => 'always-list', 'reason' => 'No time to argue about bushings.']);
@@ -250,9 +250,9 @@ final class ShopFloorTest extends TestCase
         $migration->up();
         $this->assertSame($new, HouseRule::query()->whereIn('code', $new)->orderBy('code')->pluck('code')->all());
         $this->assertSame('4800', $signed->refresh()->choice, 'what the house has signed stays');
-        $this->bringTo('desk');
+        $this->bringTo('ordering');
         $this->as('manager')
-            ->write('/units/C-9001/order/preview', ['package' => 'tow', 'vehicle' => 'HW-TR5'])
+            ->write('/units/C-9001/ordering/preview', ['package' => 'tow', 'vehicle' => 'HW-TR5'])
             ->assertOk()
             ->assertJsonPath('duty.grade_pct', 12);
         HouseRule::query()->delete();
@@ -262,7 +262,7 @@ final class ShopFloorTest extends TestCase
 
     public function test_a_specification_frozen_in_the_older_form_still_prints_its_papers(): void
     {
-        $unit = $this->bringTo('bench');
+        $unit = $this->bringTo('assembly');
         $build = $unit->refresh()->currentBuild;
         $old = ['operations' => ['Fill two quarts more.']] + array_diff_key($build->spec, ['work' => 0]);
         DB::table('builds')
@@ -279,10 +279,10 @@ final class ShopFloorTest extends TestCase
 
     public function test_the_margin_limit_of_the_house_decides_at_the_order_desk(): void
     {
-        $this->bringTo('desk');
+        $this->bringTo('ordering');
         $added = fn (): array => array_column(
             $this->as('manager')
-                ->write('/units/C-9001/order/preview', ['package' => 'daily', 'vehicle' => 'HW-TR5'])
+                ->write('/units/C-9001/ordering/preview', ['package' => 'daily', 'vehicle' => 'HW-TR5'])
                 ->json('added'),
             'option',
         );
@@ -295,12 +295,12 @@ final class ShopFloorTest extends TestCase
 
     public function test_an_order_costs_the_same_queries_however_many_options_and_vehicles_the_catalog_has(): void
     {
-        $this->bringTo('desk');
+        $this->bringTo('ordering');
         $count = function (): int {
             $this->as('manager');
             DB::enableQueryLog();
             DB::flushQueryLog();
-            $this->write('/units/C-9001/order/preview', [
+            $this->write('/units/C-9001/ordering/preview', [
                 'package' => 'tow',
                 'vehicle' => 'HW-TR5',
                 'duty' => ['mass' => '4000'],

@@ -55,7 +55,7 @@ final class HttpBenchmarkCommand extends Command
                 'history' => fn () => $this->send('GET', '/api/units/C-0205/history'),
                 'scan line' => fn () => $this->send('GET', '/api/find?q=VY-26-0005'),
                 'stock' => fn () => $this->send('GET', '/api/stock'),
-                'receiving form' => fn () => $this->send('GET', '/api/intake-form'),
+                'receiving form' => fn () => $this->send('GET', '/api/receiving/form'),
             ],
         );
     }
@@ -72,19 +72,19 @@ final class HttpBenchmarkCommand extends Command
             fn () => $this->send('POST', '/bench/insert'),
             [
                 'answer a clue' => function () use (&$n, $values) {
-                    return $this->send('POST', '/api/units/C-0222/clues', [
+                    return $this->send('POST', '/api/units/C-0222/identification/clues', [
                         'feature' => 'connector-colour',
                         'value' => $values[$n++ % 3],
                     ]);
                 },
-                'record a reading' => fn () => $this->send('POST', '/api/units/C-0215/measurements', [
+                'record a reading' => fn () => $this->send('POST', '/api/units/C-0215/assembly/measurements', [
                     'kind' => 'air-check',
                     'code' => 'C1',
                     'reading' => '2 psi',
                     'gauge' => 'P-01',
                 ]),
                 'record a finding' => function () use (&$version) {
-                    $response = $this->send('POST', '/api/units/C-0218/findings', [
+                    $response = $this->send('POST', '/api/units/C-0218/teardown/findings', [
                         'part' => 'planet',
                         'condition' => 'sound',
                         'disposition' => 'reuse',
@@ -98,7 +98,7 @@ final class HttpBenchmarkCommand extends Command
                     return $response;
                 },
                 'a step done' => fn () => $this->send('POST', '/api/units/C-0217/teardown/steps/outside'),
-                'receive a core' => fn () => $this->send('POST', '/api/units', [
+                'receive a core' => fn () => $this->send('POST', '/api/receiving', [
                     'coreTag' => 'B-'.strtoupper(Str::random(10)),
                     'jobType' => 'rebuild',
                     'ownership' => 'exchange',
@@ -116,7 +116,7 @@ final class HttpBenchmarkCommand extends Command
         $taken = [];
         for ($i = 0; $i < (int) $this->option('rounds') + 5; $i++) {
             $taken[] = $this->milliseconds(function () use ($i): void {
-                $response = $this->send('POST', '/api/units/C-0217/order/preview', [
+                $response = $this->send('POST', '/api/units/C-0217/ordering/preview', [
                     'package' => $i % 2 === 0 ? 'daily' : 'tow',
                     'add' => $i % 3 === 0 ? ['deep-pan'] : [],
                     'duty' => ['engineTorque' => (string) (300 + 5 * ($i % 20)), 'hold' => true],

@@ -156,7 +156,7 @@ final class InterchangeBenchmarkCommand extends Command
             $job,
             'exchange',
             ELT(1 + s.seq % 25,
-                'identify','desk','teardown','bench','cell','dispatch',
+                'identification','desk','teardown','bench','dyno','dispatch',
                 'field','field','field','field','field','field','field','field','field','field','field','field','field','field','field','closed','closed','field','field'),
             NOW(),
             $family,

@@ -33,6 +33,7 @@ use App\Stations\Teardown\Actions\CompleteTeardown;
 use App\Stations\Teardown\Actions\RecordFinding;
 use App\Stations\Teardown\Actions\ReportSymptoms;
 use App\Work\Actions\MarkStep;
+use App\Work\ReadingKind;
 use App\Yard\Models\Build;
 use App\Yard\Models\Unit;
 use Illuminate\Console\Command;
@@ -51,17 +52,17 @@ final class LoadDemoCommand extends Command
     /** How far each stage has come along the route. */
     private const DEPTH = [
         'refused' => 0,
-        'identify' => 0,
-        'identify-part' => 0,
-        'identify-hold' => 0,
-        'desk' => 1,
-        'desk-draft' => 2,
+        'identification' => 0,
+        'identification-part' => 0,
+        'identification-hold' => 0,
+        'ordering' => 1,
+        'ordering-draft' => 2,
         'teardown' => 3,
         'teardown-part' => 3,
-        'bench' => 4,
-        'bench-part' => 4,
-        'cell' => 5,
-        'cell-failed' => 5,
+        'assembly' => 4,
+        'assembly-part' => 4,
+        'dyno' => 5,
+        'dyno-failed' => 5,
         'dispatch' => 6,
         'field' => 7,
         'returned-open' => 8,
@@ -209,7 +210,7 @@ final class LoadDemoCommand extends Command
             $manager,
         );
         $this->tearDown($unit->refresh(), $s, $n);
-        if ($depth >= 4 && $s['stage'] !== 'bench') {
+        if ($depth >= 4 && $s['stage'] !== 'assembly') {
             $this->assemble($unit->refresh(), $build->refresh(), $s, $n);
         }
         if ($depth >= 5) {
@@ -217,8 +218,8 @@ final class LoadDemoCommand extends Command
                 $unit->refresh(),
                 $build,
                 $s,
-                $s['stage'] === 'cell-failed' ? 'flare-2-3' : 'sound',
-                $s['stage'] !== 'cell',
+                $s['stage'] === 'dyno-failed' ? 'flare-2-3' : 'sound',
+                $s['stage'] !== 'dyno',
             );
         }
         if ($depth >= 7) {
@@ -289,7 +290,7 @@ final class LoadDemoCommand extends Command
     {
         $badge = $n % 2 === 0 ? '103' : '107';
         $builder = $this->on($s['day'] + 4, 8, $badge);
-        $part = $s['stage'] === 'bench-part';
+        $part = $s['stage'] === 'assembly-part';
         foreach (array_slice(array_keys($build->spec['assembly']), 0, $part ? 4 : 99) as $i) {
             $step = $build->spec['assembly'][$i];
             $this->on($s['day'] + 4, 9, $badge, 14);
@@ -314,7 +315,7 @@ final class LoadDemoCommand extends Command
             $reading = round((float) $fit->predicted + (($n % 3) - 1) * $step, 3);
             app(RecordMeasurement::class)->record(
                 $build,
-                'pack',
+                ReadingKind::Pack,
                 $pack['code'],
                 "$reading {$pack['unit']}",
                 'F-01',
@@ -340,7 +341,7 @@ final class LoadDemoCommand extends Command
         );
         app(RecordMeasurement::class)->record(
             $build,
-            'end-play',
+            ReadingKind::EndPlay,
             'front',
             ((float) $fit->predicted)." $unitOfPlay",
             'D-01',
@@ -350,7 +351,7 @@ final class LoadDemoCommand extends Command
         foreach ($build->spec['airChecks'] as $i => $check) {
             app(RecordMeasurement::class)->record(
                 $build,
-                'air-check',
+                ReadingKind::AirCheck,
                 $check['code'],
                 1 + (($n + $i) % 4).' psi',
                 'P-01',
@@ -358,8 +359,16 @@ final class LoadDemoCommand extends Command
                 $builder,
             );
         }
-        foreach (['pump' => '18 lbf.ft', 'valve-body' => '10 N.m'] as $code => $torque) {
-            app(RecordMeasurement::class)->record($build, 'torque', $code, $torque, 'T-01', '', $builder);
+        foreach ($build->spec['fasteners'] as $bolts) {
+            app(RecordMeasurement::class)->record(
+                $build,
+                ReadingKind::Torque,
+                $bolts['code'],
+                $bolts['torque'],
+                $bolts['code'] === 'pump' ? 'T-02' : 'T-01',
+                '',
+                $builder,
+            );
         }
         app(SignOffBuild::class)->sign($build, $this->on($s['day'] + 5, 16, $badge));
     }

@@ -12,8 +12,8 @@ use App\Catalog\Exchange\UploadCsv;
 use App\Catalog\Models\CsvImport;
 use App\Catalog\Models\Family;
 use App\Kernel\Refusal;
+use App\Shop\Http\SignedRequest;
 use Illuminate\Http\JsonResponse;
-use Illuminate\Http\Request;
 use Illuminate\Http\Response;
 use Illuminate\Support\Carbon;
 
@@ -55,15 +55,9 @@ final class CatalogEditController
         ]);
     }
 
-    public function entries(Request $request): JsonResponse
+    public function entries(EntryListRequest $request): JsonResponse
     {
-        $in = $request->validate([
-            'kind' => 'required|string|max:40',
-            'family' => 'nullable|string|max:40',
-            'q' => 'nullable|string|max:60',
-            'after' => 'nullable|string|max:200',
-            'asOf' => 'nullable|date',
-        ]);
+        $in = $request->validated();
         $kind = $this->known($in['kind']);
         $keys = (new EntryList($this->store))->page(
             $kind,
@@ -77,13 +71,9 @@ final class CatalogEditController
         return response()->json($keys);
     }
 
-    public function entry(Request $request, EditEntry $edit): JsonResponse
+    public function entry(EntryRequest $request, EditEntry $edit): JsonResponse
     {
-        $in = $request->validate([
-            'kind' => 'required|string|max:40',
-            'key' => 'nullable|string|max:200',
-            'asOf' => 'nullable|date',
-        ]);
+        $in = $request->validated();
         $kind = $this->known($in['kind']);
         $key = $in['key'] ?? null;
         $node =
@@ -104,30 +94,25 @@ final class CatalogEditController
         ]);
     }
 
-    public function history(Request $request, CatalogHistory $history): JsonResponse
+    public function history(EntryHistoryRequest $request, CatalogHistory $history): JsonResponse
     {
-        $in = $request->validate(['kind' => 'required|string|max:40', 'key' => 'required|string|max:200']);
+        $in = $request->validated();
 
         return response()->json(['versions' => $history->of($this->known($in['kind']), $in['key'])]);
     }
 
-    public function diff(Request $request, CatalogHistory $history): JsonResponse
+    public function diff(CatalogDiffRequest $request, CatalogHistory $history): JsonResponse
     {
-        $in = $request->validate(['from' => 'required|date', 'to' => 'required|date|after_or_equal:from']);
+        $in = $request->validated();
 
         return response()->json([
             'entries' => $history->between((string) self::moment($in['from']), (string) self::moment($in['to'])),
         ]);
     }
 
-    public function save(Request $request, EditEntry $edit): JsonResponse
+    public function save(SaveEntryRequest $request, EditEntry $edit): JsonResponse
     {
-        $in = $request->validate([
-            'kind' => 'required|string|max:40',
-            'family' => 'nullable|string|max:40',
-            'key' => 'nullable|string|max:200',
-            'seen' => 'nullable|string|max:100',
-        ]);
+        $in = $request->validated();
         // Decoded anew: the framework's input knows no difference between {} and [].
         $node = json_decode($request->getContent())->node ?? null;
         $kind = $this->known($in['kind']);
@@ -145,20 +130,11 @@ final class CatalogEditController
         ]);
     }
 
-    public function choose(Request $request, EditEntry $edit, ChooseClaim $action): JsonResponse
+    public function choose(ChooseClaimRequest $request, EditEntry $edit, ChooseClaim $action): JsonResponse
     {
-        $in = $request->validate(
-            [
-                'kind' => 'required|string|max:40',
-                'key' => 'required|string|max:200',
-                'claim' => 'required|integer|min:0',
-                'reason' => 'required|string|max:300',
-                'seen' => 'required|string|max:100',
-            ],
-            ['reason.required' => 'Say why the house picks this one.'],
-        );
+        $in = $request->validated();
         $kind = $this->known($in['kind']);
-        $action->choose($kind, $in['key'], $in['claim'], $in['reason'], $in['seen'], $request->user());
+        $action->choose($kind, $in['key'], $in['claim'], $in['reason'], $in['seen'], $request->person());
 
         return response()->json([
             'kind' => $kind,
@@ -169,17 +145,17 @@ final class CatalogEditController
         ]);
     }
 
-    public function remove(Request $request, EditEntry $edit): JsonResponse
+    public function remove(RemoveEntryRequest $request, EditEntry $edit): JsonResponse
     {
-        $in = $request->validate(['kind' => 'required|string|max:40', 'key' => 'required|string|max:200']);
+        $in = $request->validated();
         $edit->remove($this->known($in['kind']), $in['key']);
 
         return response()->json(['removed' => $in['key']]);
     }
 
-    public function export(Request $request, ExportPack $export): Response
+    public function export(ExportPackRequest $request, ExportPack $export): Response
     {
-        $in = $request->validate(['asOf' => 'nullable|date']);
+        $in = $request->validated();
 
         return response(
             ExportPack::encode(
@@ -193,12 +169,9 @@ final class CatalogEditController
         );
     }
 
-    public function import(Request $request, ImportPack $import): JsonResponse
+    public function import(ImportPackRequest $request, ImportPack $import): JsonResponse
     {
-        $file = $request->validate(
-            ['pack' => 'required|file|max:24576'],
-            ['pack.max' => 'The file is larger than 24 MB.', 'pack.uploaded' => 'The file is larger than 24 MB.'],
-        )['pack'];
+        $file = $request->validated()['pack'];
 
         return response()->json([
             'kinds' => $import->import((string) file_get_contents($file->getRealPath()), fn () => null),
@@ -217,25 +190,19 @@ final class CatalogEditController
         return response()->json(self::upload($import));
     }
 
-    public function uploadCsv(Request $request, UploadCsv $action): JsonResponse
+    public function uploadCsv(UploadCsvRequest $request, UploadCsv $action): JsonResponse
     {
-        $in = $request->validate(
-            [
-                'file' => 'required|file|max:24576',
-                'kind' => 'required|in:'.implode(',', array_keys(CsvKind::KINDS)),
-            ],
-            ['file.max' => 'The file is larger than 24 MB.', 'file.uploaded' => 'The file is larger than 24 MB.'],
-        );
+        $in = $request->validated();
 
         return response()->json(
-            self::upload($action->upload($in['kind'], $in['file'], $request->user())->refresh()),
+            self::upload($action->upload($in['kind'], $in['file'], $request->person())->refresh()),
             201,
         );
     }
 
-    public function confirmCsv(Request $request, CsvImport $import, UploadCsv $action): JsonResponse
+    public function confirmCsv(SignedRequest $request, CsvImport $import, UploadCsv $action): JsonResponse
     {
-        $action->confirm($import, $request->user());
+        $action->confirm($import, $request->person());
 
         return response()->json(self::upload($import->refresh()));
     }

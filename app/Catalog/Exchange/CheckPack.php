@@ -21,6 +21,7 @@ final class CheckPack
                 ['pointer' => '', 'detail' => 'The file is not a JSON object: '.json_last_error_msg().'.'],
             ]);
         }
+        PackUpgrade::upgrade($pack);
         self::obey($pack, self::schema());
         $errors = (new CheckReferences($pack))->errors();
         foreach ($pack->families as $i => $family) {

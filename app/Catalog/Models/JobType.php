@@ -3,11 +3,39 @@
 namespace App\Catalog\Models;
 
 use App\Kernel\Record;
+use App\Yard\StationName;
 
-/** What kind of job: limits the route, the checks and the warranty. */
+/**
+ * What kind of job: limits the route, the checks and the warranty.
+ *
+ * @property int $id
+ * @property string $code
+ * @property string $name
+ * @property array<mixed> $route
+ * @property int $warranty_days
+ * @property int $warranty_km
+ * @property string $note
+ * @property int|null $changed_by
+ */
 final class JobType extends Record
 {
     protected $table = 'job_types';
 
+    protected $fillable = [
+        'code',
+        'name',
+        'route',
+        'warranty_days',
+        'warranty_km',
+        'note',
+        'changed_by',
+    ];
+
     protected $casts = ['route' => 'array'];
+
+    /** @return list<StationName> the way a unit of this job goes */
+    public function stations(): array
+    {
+        return array_map(StationName::from(...), $this->route);
+    }
 }

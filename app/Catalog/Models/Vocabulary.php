@@ -4,10 +4,25 @@ namespace App\Catalog\Models;
 
 use App\Kernel\Record;
 
-/** Words of the trade as data: intake clues and their meaning, the grading rules of the house, trouble codes. */
+/**
+ * Words of the trade as data: intake clues and their meaning, the grading rules of the house, trouble codes.
+ *
+ * @property int $id
+ * @property string $code
+ * @property string $source
+ * @property \stdClass $body
+ * @property int|null $changed_by
+ */
 final class Vocabulary extends Record
 {
     protected $table = 'vocabularies';
+
+    protected $fillable = [
+        'code',
+        'source',
+        'body',
+        'changed_by',
+    ];
 
     protected $casts = ['body' => 'object'];
 

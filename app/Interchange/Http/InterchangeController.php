@@ -10,13 +10,12 @@ use App\Interchange\Queries\VehicleSearch;
 use App\Interchange\Queries\VehicleSupply;
 use App\Yard\Models\Unit;
 use Illuminate\Http\JsonResponse;
-use Illuminate\Http\Request;
 
 final class InterchangeController
 {
-    public function vehicles(Request $request, VehicleSearch $find): JsonResponse
+    public function vehicles(VehicleSearchRequest $request, VehicleSearch $find): JsonResponse
     {
-        $found = $find->find($request->validate(['q' => 'required|string|max:60'])['q']);
+        $found = $find->find($request->validated()['q']);
 
         return response()->json([
             'vin' => $found['vin'],
@@ -25,9 +24,9 @@ final class InterchangeController
         ]);
     }
 
-    public function vehicle(Request $request, string $code, VehicleSupply $serve): JsonResponse
+    public function vehicle(VehicleSupplyRequest $request, string $code, VehicleSupply $serve): JsonResponse
     {
-        $in = $request->validate(['year' => 'nullable|integer|min:1950|max:2100']);
+        $in = $request->validated();
 
         return response()->json(
             $serve->of(
@@ -42,12 +41,12 @@ final class InterchangeController
         return response()->json($serve->of(Unit::byNumber($number)));
     }
 
-    public function part(Request $request, PartSources $find): JsonResponse
+    public function part(PartSourcesRequest $request, PartSources $find): JsonResponse
     {
         return response()->json(
             $find->of(
                 Part::query()
-                    ->where('number', $request->validate(['number' => 'required|string|max:40'])['number'])
+                    ->where('number', $request->validated()['number'])
                     ->firstOrFail(),
             ),
         );

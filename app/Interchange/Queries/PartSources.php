@@ -192,7 +192,7 @@ final class PartSources
                 fn ($j) => $j->on('f.unit_id', '=', 'u.id')->on('f.part', '=', 's.code')->where('f.generation', 1),
             )
             ->whereIn('u.variant_id', $fits->pluck('id'))
-            ->whereIn('u.station', ['identify', 'desk', 'teardown'])
+            ->whereIn('u.station', ['identification', 'ordering', 'teardown'])
             ->where('u.ownership', 'exchange')
             ->whereRaw(
                 "NOT JSON_CONTAINS(u.missing, JSON_OBJECT('part', ?)) ".

@@ -17,11 +17,11 @@ final class VehicleSupply
     /** How near a unit is to leaving the house. */
     private const PLACES = [
         'dispatch' => 'shelf',
-        'cell' => 'build',
-        'bench' => 'build',
+        'dyno' => 'build',
+        'assembly' => 'build',
         'teardown' => 'core',
-        'desk' => 'core',
-        'identify' => 'core',
+        'ordering' => 'core',
+        'identification' => 'core',
     ];
 
     public function __construct(private readonly Conversions $conversions)

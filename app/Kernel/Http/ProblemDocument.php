@@ -31,7 +31,11 @@ final class ProblemDocument
         [$status, $title, $detail, $more] = match (true) {
             $e instanceof Refusal => [
                 $e->status,
-                $e->status === 409 ? 'Changed meanwhile' : 'Not accepted',
+                match (true) {
+                    isset($e->more['current']) => 'Changed meanwhile',
+                    $e->status === 409 => 'Not possible now',
+                    default => 'Not accepted',
+                },
                 $e->getMessage(),
                 ['errors' => $e->errors] + $e->more,
             ],

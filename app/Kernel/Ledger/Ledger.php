@@ -64,6 +64,23 @@ final class Ledger
         });
     }
 
+    /**
+     * Who wrote last on each unit.
+     *
+     * @param  array<int>  $unitIds
+     * @return array<int, array{badge: ?string, at: string}> by unit
+     */
+    public static function lastTouched(array $unitIds): array
+    {
+        $last = DB::table('ledger')->whereIn('unit_id', $unitIds)->groupBy('unit_id')->selectRaw('MAX(id) AS id');
+        $rows = [];
+        foreach (DB::table('ledger')->joinSub($last, 'last', 'last.id', '=', 'ledger.id')->get() as $row) {
+            $rows[(int) $row->unit_id] = ['badge' => $row->badge, 'at' => $row->at];
+        }
+
+        return $rows;
+    }
+
     /** @param  array<string, mixed>  $row */
     public static function hash(array $row): string
     {

@@ -5,9 +5,9 @@ namespace App\Money\Actions;
 use App\Kernel\Ledger\Ledger;
 use App\Kernel\Refusal;
 use App\Money\Queries\CreditPrice;
+use App\Money\Queries\GradeProposal;
 use App\Shop\Models\Person;
-use App\Stations\Receiving\Queries\GradeProposal;
-use App\Stations\Teardown\Queries\LostHardParts;
+use App\Yard\Contracts\HardPartLosses;
 use App\Yard\Models\Unit;
 
 /** One later revision of the credit, after teardown has shown which hard parts live: with its reason, and only once. */
@@ -17,7 +17,7 @@ final class ReviseCredit
         private readonly Ledger $ledger,
         private readonly CreditPrice $credit,
         private readonly GradeProposal $grade,
-        private readonly LostHardParts $lost,
+        private readonly HardPartLosses $lost,
     ) {
     }
 

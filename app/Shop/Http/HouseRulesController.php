@@ -8,7 +8,6 @@ use App\Shop\Models\HouseRule;
 use App\Shop\Queries\PeopleNames;
 use App\Yard\Gatekeeper;
 use Illuminate\Http\JsonResponse;
-use Illuminate\Http\Request;
 
 final class HouseRulesController
 {
@@ -36,16 +35,9 @@ final class HouseRulesController
         ]);
     }
 
-    public function set(Request $request, string $code, Ledger $ledger): JsonResponse
+    public function set(SetHouseRuleRequest $request, string $code, Ledger $ledger): JsonResponse
     {
-        $in = $request->validate(
-            [
-                'choice' => 'required|string|max:60',
-                'reason' => 'required|string|max:400',
-                'version' => 'required|integer',
-            ],
-            ['reason.required' => 'Say why the house does it this way.'],
-        );
+        $in = $request->validated();
         $rule = HouseRule::query()->where('code', $code)->firstOrFail();
         if ($rule->choices !== [] && ! in_array($in['choice'], $rule->choices, true)) {
             throw Refusal::at('/choice', 'Choose one of '.implode(', ', $rule->choices).'.');
@@ -60,7 +52,7 @@ final class HouseRulesController
         $rule->update([
             'choice' => $in['choice'],
             'reason' => $in['reason'],
-            'set_by' => $request->user()->id,
+            'set_by' => $request->person()->id,
             'version' => $rule->version + 1,
         ]);
         $ledger->record('shop', 'rule.set', ['code' => $code, 'choice' => $in['choice'], 'reason' => $in['reason']]);

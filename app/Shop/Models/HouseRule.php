@@ -4,10 +4,31 @@ namespace App\Shop\Models;
 
 use App\Kernel\Record;
 
-/** A question practitioners disagree on, and the choice in force here. */
+/**
+ * A question practitioners disagree on, and the choice in force here.
+ *
+ * @property int $id
+ * @property string $code
+ * @property string $question
+ * @property string $choice
+ * @property array<mixed> $choices
+ * @property string $reason
+ * @property int|null $set_by
+ * @property int $version
+ */
 final class HouseRule extends Record
 {
     protected $table = 'house_rules';
+
+    protected $fillable = [
+        'code',
+        'question',
+        'choice',
+        'choices',
+        'reason',
+        'set_by',
+        'version',
+    ];
 
     protected $casts = ['choices' => 'array'];
 

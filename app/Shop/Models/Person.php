@@ -2,7 +2,9 @@
 
 namespace App\Shop\Models;
 
+use App\Shop\Role;
 use Illuminate\Foundation\Auth\User;
+use Illuminate\Support\Carbon;
 
 /**
  * Somebody with a badge.
@@ -10,18 +12,27 @@ use Illuminate\Foundation\Auth\User;
  * @property int $id
  * @property string $badge
  * @property string $name
- * @property string $role
+ * @property Role $role
  * @property string $pin_hash
  * @property int $failed_pins
- * @property ?\Illuminate\Support\Carbon $locked_until
+ * @property Carbon|null $locked_until
+ * @property bool $active
  */
 final class Person extends User
 {
     protected $table = 'people';
 
-    protected $guarded = [];
+    protected $fillable = [
+        'badge',
+        'name',
+        'role',
+        'pin_hash',
+        'failed_pins',
+        'locked_until',
+        'active',
+    ];
 
-    protected $casts = ['locked_until' => 'datetime', 'active' => 'boolean'];
+    protected $casts = ['locked_until' => 'datetime', 'active' => 'boolean', 'role' => Role::class];
 
     public $timestamps = false;
 

@@ -10,6 +10,12 @@ final class PeopleNames
     /** @var array<int, string>|null */
     private ?array $names = null;
 
+    /** @return array<string, string> names by badge */
+    public function byBadge(): array
+    {
+        return Person::query()->pluck('name', 'badge')->all();
+    }
+
     public function of(?int $personId): ?string
     {
         $this->names ??= Person::query()->pluck('name', 'id')->all();

@@ -4,14 +4,13 @@ namespace App\Stock\Http;
 
 use App\Catalog\Models\Part;
 use Illuminate\Http\JsonResponse;
-use Illuminate\Http\Request;
 use Illuminate\Support\Facades\DB;
 
 final class StockController
 {
-    public function index(Request $request): JsonResponse
+    public function index(StockListRequest $request): JsonResponse
     {
-        $in = $request->validate(['q' => 'nullable|string|max:60', 'after' => 'nullable|string|max:40']);
+        $in = $request->validated();
         $query = Part::query()
             ->leftJoin('stock_lots', 'stock_lots.part_id', '=', 'parts.id')
             ->groupBy('parts.id')

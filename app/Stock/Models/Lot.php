@@ -6,11 +6,32 @@ use App\Catalog\Models\Part;
 use App\Kernel\Record;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
-/** Pieces of one part from one delivery. */
+/**
+ * Pieces of one part from one delivery.
+ *
+ * @property int $id
+ * @property int $part_id
+ * @property string $lot
+ * @property string $supplier
+ * @property int $quantity
+ * @property string $place
+ * @property string $received_on
+ * @property Part $part
+ */
 final class Lot extends Record
 {
     protected $table = 'stock_lots';
 
+    protected $fillable = [
+        'part_id',
+        'lot',
+        'supplier',
+        'quantity',
+        'place',
+        'received_on',
+    ];
+
+    /** @return BelongsTo<Part, $this> */
     public function part(): BelongsTo
     {
         return $this->belongsTo(Part::class);

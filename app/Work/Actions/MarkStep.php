@@ -2,31 +2,32 @@
 
 namespace App\Work\Actions;
 
-use App\Catalog\Models\FamilySpec;
 use App\Kernel\Ledger\Ledger;
 use App\Kernel\Refusal;
 use App\Shop\Models\Person;
-use App\Stations\Receiving\Queries\DamageEvidence;
 use App\Work\Generation;
 use App\Work\Models\StepMark;
+use App\Work\Queries\StepList;
+use App\Yard\Gate;
 use App\Yard\Gatekeeper;
 use App\Yard\Models\Unit;
+use App\Yard\StationName;
 
 /** A guided step is done: what comes before it is done too, and what was counted is written down. */
 final class MarkStep
 {
-    public function __construct(private readonly Ledger $ledger, private readonly DamageEvidence $evidence)
+    public function __construct(private readonly Ledger $ledger, private readonly Gatekeeper $gate)
     {
     }
 
     /** @param  array<string, int>  $counts */
     public function mark(Unit $unit, string $phase, string $code, array $counts, string $note, Person $by): void
     {
-        $phase === 'teardown' ? Gatekeeper::at($unit, 'teardown', 'returns') : Gatekeeper::at($unit, 'bench');
+        $phase === 'teardown' ? Gatekeeper::at($unit, StationName::Teardown, StationName::Returns) : Gatekeeper::at($unit, StationName::Assembly);
         Gatekeeper::noHold($unit);
         $generation = Generation::of($unit, $phase);
-        $phase === 'teardown' && $generation === 1 && $this->evidence->assertKept($unit);
-        $steps = self::steps($unit, $phase);
+        $phase === 'teardown' && $generation === 1 && $this->gate->pass($unit, Gate::FirstTool);
+        $steps = StepList::steps($unit, $phase);
         $step = $steps[$code] ?? throw new Refusal("There is no step \"$code\" in this $phase.", 404);
         $done = StepMark::query()
             ->where('unit_id', $unit->id)
@@ -63,21 +64,5 @@ final class MarkStep
             'note' => $note,
             'generation' => $generation,
         ]);
-    }
-
-    /** @return array<string, array<string, mixed>> the steps by code; assembly uses the frozen ones */
-    public static function steps(Unit $unit, string $phase): array
-    {
-        if ($phase === 'assembly') {
-            return array_column($unit->currentBuild?->spec['assembly'] ?? [], null, 'code');
-        }
-
-        return FamilySpec::query()
-            ->where('family_id', $unit->family_id)
-            ->where('kind', 'teardown-step')
-            ->orderBy('position')
-            ->get()
-            ->mapWithKeys(fn (FamilySpec $s) => [$s->code => ['code' => $s->code, 'name' => $s->name] + $s->body])
-            ->all();
     }
 }

@@ -4,6 +4,7 @@ namespace App\Yard\Actions;
 
 use App\Kernel\Ledger\Ledger;
 use App\Shop\Models\Person;
+use App\Shop\Role;
 use App\Yard\Models\Hold;
 use App\Yard\Models\Unit;
 
@@ -13,7 +14,7 @@ final class PlaceHold
     {
     }
 
-    public function place(Unit $unit, string $kind, string $reason, Person $by, string $liftRole = 'manager'): Hold
+    public function place(Unit $unit, string $kind, string $reason, Person $by, Role $liftRole = Role::Manager): Hold
     {
         $hold = Hold::create([
             'unit_id' => $unit->id,
@@ -23,7 +24,7 @@ final class PlaceHold
             'placed_by' => $by->id,
             'placed_at' => now(),
         ]);
-        $this->ledger->onUnit($unit, 'hold.placed', ['kind' => $kind, 'reason' => $reason, 'liftRole' => $liftRole]);
+        $this->ledger->onUnit($unit, 'hold.placed', ['kind' => $kind, 'reason' => $reason, 'liftRole' => $liftRole->value]);
 
         return $hold;
     }

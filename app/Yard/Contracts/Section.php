@@ -7,8 +7,6 @@ use App\Yard\Models\Unit;
 /** What one station adds to the route card. Stations read their own tables here, and nobody else does. */
 interface Section
 {
-    public function key(): string;
-
     /** Whether the station has anything to show yet; must cost no query beyond the unit itself. */
     public function has(Unit $unit): bool;
 

@@ -8,11 +8,64 @@ use App\Kernel\Record;
 use App\Kernel\Refusal;
 use App\Shop\Models\Customer;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
+use Illuminate\Support\Carbon;
 
-/** One build of a unit: an order, then a frozen specification under a serial. */
+/**
+ * One build of a unit: an order, then a frozen specification under a serial.
+ *
+ * @property int $id
+ * @property int $unit_id
+ * @property string|null $serial
+ * @property int $generation
+ * @property int|null $parent_build_id
+ * @property int|null $customer_id
+ * @property int|null $vehicle_id
+ * @property int $package_id
+ * @property string $duty
+ * @property array<mixed> $order_lines
+ * @property array<mixed>|null $spec
+ * @property string $price
+ * @property string $hours
+ * @property Carbon|null $promised_on
+ * @property string $state
+ * @property Carbon|null $teardown_done_at
+ * @property int|null $released_by
+ * @property Carbon|null $released_at
+ * @property int $created_by
+ * @property Carbon $created_at
+ * @property int $version
+ * @property Unit $unit
+ * @property Package $package
+ * @property Vehicle|null $vehicle
+ * @property Customer|null $customer
+ * @property Build|null $parent
+ */
 final class Build extends Record
 {
     protected $table = 'builds';
+
+    protected $fillable = [
+        'unit_id',
+        'serial',
+        'generation',
+        'parent_build_id',
+        'customer_id',
+        'vehicle_id',
+        'package_id',
+        'duty',
+        'order_lines',
+        'spec',
+        'price',
+        'hours',
+        'promised_on',
+        'state',
+        'teardown_done_at',
+        'released_by',
+        'released_at',
+        'created_by',
+        'created_at',
+        'version',
+    ];
 
     protected $casts = [
         'order_lines' => 'array',
@@ -23,26 +76,31 @@ final class Build extends Record
         'promised_on' => 'date:Y-m-d',
     ];
 
+    /** @return BelongsTo<Unit, $this> */
     public function unit(): BelongsTo
     {
         return $this->belongsTo(Unit::class);
     }
 
+    /** @return BelongsTo<Package, $this> */
     public function package(): BelongsTo
     {
         return $this->belongsTo(Package::class);
     }
 
+    /** @return BelongsTo<Vehicle, $this> */
     public function vehicle(): BelongsTo
     {
         return $this->belongsTo(Vehicle::class);
     }
 
+    /** @return BelongsTo<Customer, $this> */
     public function customer(): BelongsTo
     {
         return $this->belongsTo(Customer::class);
     }
 
+    /** @return BelongsTo<Build, $this> */
     public function parent(): BelongsTo
     {
         return $this->belongsTo(Build::class, 'parent_build_id');

@@ -8,13 +8,115 @@ use App\Catalog\Models\Variant;
 use App\Kernel\Record;
 use App\Shop\Models\Customer;
 use App\Shop\Models\Person;
+use App\Yard\StationName;
+use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Database\Eloquent\Relations\HasMany;
+use Illuminate\Support\Carbon;
 
-/** One physical unit, from core tag to return. Every station works on it. */
+/**
+ * One physical unit, from core tag to return. Every station works on it.
+ *
+ * @property int $id
+ * @property string $core_tag
+ * @property int $job_type_id
+ * @property string $ownership
+ * @property int|null $customer_id
+ * @property StationName $station
+ * @property Carbon $station_since
+ * @property string $rack
+ * @property string $pallet
+ * @property int|null $family_id
+ * @property int|null $variant_id
+ * @property Carbon|null $identified_at
+ * @property int|null $current_build_id
+ * @property Carbon|null $promised_on
+ * @property string $vehicle
+ * @property string|null $vin
+ * @property int|null $odometer_km
+ * @property string $odometer_typed
+ * @property string $engine
+ * @property string $tag_code
+ * @property string $complaint
+ * @property array<mixed> $codes
+ * @property string $sender
+ * @property string|null $sender_diagnosis
+ * @property array<mixed> $clues
+ * @property array<mixed> $damage
+ * @property array<mixed> $flags
+ * @property array<mixed> $missing
+ * @property array<mixed> $failed_hard
+ * @property string $repair_hours
+ * @property string $grade
+ * @property string|null $proposed_grade
+ * @property string $grade_reason
+ * @property string $credit
+ * @property array<mixed> $credit_lines
+ * @property array<mixed>|null $credit_revision
+ * @property string|null $weight_kg
+ * @property string $note
+ * @property array<mixed> $symptoms
+ * @property array<mixed> $pressures
+ * @property Carbon $received_at
+ * @property int $received_by
+ * @property int $version
+ * @property Family|null $family
+ * @property Variant|null $variant
+ * @property JobType $jobType
+ * @property Customer|null $customer
+ * @property Person $receiver
+ * @property Build|null $currentBuild
+ * @property Collection<int, Build> $builds
+ * @property Collection<int, Hold> $holds
+ */
 final class Unit extends Record
 {
     protected $table = 'units';
+
+    protected $fillable = [
+        'core_tag',
+        'job_type_id',
+        'ownership',
+        'customer_id',
+        'station',
+        'station_since',
+        'rack',
+        'pallet',
+        'family_id',
+        'variant_id',
+        'identified_at',
+        'current_build_id',
+        'promised_on',
+        'vehicle',
+        'vin',
+        'odometer_km',
+        'odometer_typed',
+        'engine',
+        'tag_code',
+        'complaint',
+        'codes',
+        'sender',
+        'sender_diagnosis',
+        'clues',
+        'damage',
+        'flags',
+        'missing',
+        'failed_hard',
+        'repair_hours',
+        'grade',
+        'proposed_grade',
+        'grade_reason',
+        'credit',
+        'credit_lines',
+        'credit_revision',
+        'weight_kg',
+        'note',
+        'symptoms',
+        'pressures',
+        'received_at',
+        'received_by',
+        'version',
+    ];
 
     protected $casts = [
         'clues' => 'array',
@@ -30,44 +132,51 @@ final class Unit extends Record
         'received_at' => 'datetime',
         'station_since' => 'datetime',
         'identified_at' => 'datetime',
-        'promised_on' => 'date:Y-m-d',
-    ];
+        'promised_on' => 'date:Y-m-d', 'station' => StationName::class];
 
+    /** @return BelongsTo<Family, $this> */
     public function family(): BelongsTo
     {
         return $this->belongsTo(Family::class);
     }
 
+    /** @return BelongsTo<Variant, $this> */
     public function variant(): BelongsTo
     {
         return $this->belongsTo(Variant::class);
     }
 
+    /** @return BelongsTo<JobType, $this> */
     public function jobType(): BelongsTo
     {
         return $this->belongsTo(JobType::class);
     }
 
+    /** @return BelongsTo<Customer, $this> */
     public function customer(): BelongsTo
     {
         return $this->belongsTo(Customer::class);
     }
 
+    /** @return BelongsTo<Person, $this> */
     public function receiver(): BelongsTo
     {
         return $this->belongsTo(Person::class, 'received_by');
     }
 
+    /** @return BelongsTo<Build, $this> */
     public function currentBuild(): BelongsTo
     {
         return $this->belongsTo(Build::class, 'current_build_id');
     }
 
+    /** @return HasMany<Build, $this> */
     public function builds(): HasMany
     {
         return $this->hasMany(Build::class);
     }
 
+    /** @return HasMany<Hold, $this> */
     public function holds(): HasMany
     {
         return $this->hasMany(Hold::class);
@@ -114,7 +223,7 @@ final class Unit extends Record
     }
 
     /** Sends the unit to a station, if its job type goes there. */
-    public function moveTo(string $station): void
+    public function moveTo(StationName $station): void
     {
         if ($this->station !== $station) {
             $this->update(['station' => $station, 'station_since' => now()]);

@@ -39,10 +39,10 @@ final class RouteCard
                 )
                 ->all(),
         ];
-        foreach ($this->sections as $section) {
-            $card['sections'][$section->key()] = $section->has($unit);
-            if ($sections === null || in_array($section->key(), $sections, true)) {
-                $card[$section->key()] = $section->has($unit) ? $section->of($unit) : null;
+        foreach ($this->sections as $key => $section) {
+            $card['sections'][$key] = $section->has($unit);
+            if ($sections === null || in_array($key, $sections, true)) {
+                $card[$key] = $section->has($unit) ? $section->of($unit) : null;
             }
         }
 

@@ -3,6 +3,7 @@
 namespace App\Yard\Queries;
 
 use App\Yard\Models\Unit;
+use App\Yard\StationName;
 
 /** What lists and headers show of a unit. */
 final class UnitSummary
@@ -40,7 +41,7 @@ final class UnitSummary
             'buildState' => $unit->build_state,
             'promisedOn' => $unit->promised_on?->format('Y-m-d'),
             'late' => $unit->promised_on !== null &&
-                ! in_array($unit->station, ['field', 'closed'], true) &&
+                ! in_array($unit->station, [StationName::Field, StationName::Closed], true) &&
                 $unit->promised_on->isPast() &&
                 ! $unit->promised_on->isToday(),
             'receivedAt' => $unit->received_at->toIso8601ZuluString(),

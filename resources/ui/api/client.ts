@@ -1,4 +1,5 @@
 import createClient from 'openapi-fetch';
+import { intentOf, keyFor, settle } from './intent';
 import type { components, paths } from './schema.gen';
 
 export type Schemas = components['schemas'];
@@ -13,12 +14,23 @@ const cookie = (name: string) =>
 
 export const api = createClient<paths>({ baseUrl: '/api', headers: { Accept: 'application/json' } });
 
+const intents = new WeakMap<Request, string>();
+
 api.use({
-    onRequest({ request }) {
+    async onRequest({ request }) {
         const token = cookie('XSRF-TOKEN');
         if (token) request.headers.set('X-XSRF-TOKEN', decodeURIComponent(token));
         request.headers.set('X-Tablet-Time', new Date().toISOString());
+        if (request.method !== 'GET') {
+            const intent = await intentOf(request);
+            request.headers.set('Idempotency-Key', keyFor(intent));
+            intents.set(request, intent);
+        }
         return request;
+    },
+    onResponse({ request, response }) {
+        const intent = intents.get(request);
+        if (intent !== undefined) settle(intent, response.status);
     },
 });
 

@@ -1,57 +1,51 @@
-import { useRef, useState } from 'react';
-import { asProblem, type Problem } from './client';
+import { useMutation } from '@tanstack/react-query';
+import { asProblem, isProblem, type Problem } from './client';
 
 type Result<T> = { data?: T; error?: unknown; response: Response };
-type Headers = { 'Idempotency-Key': string };
+type Intent = { call: () => Promise<Result<unknown>>; done?: (data: unknown) => void };
 
 const RETRY_AFTER_MS = [1000, 2500, 5000];
 
+const lost = (detail: string): Problem => ({ type: 'about:blank', title: 'No connection', status: 0, detail });
+
+async function send({ call }: Intent): Promise<unknown> {
+    const { data, error, response } = await call();
+    if (response.ok && data !== undefined) return data;
+    throw asProblem(error, response.status);
+}
+
 /**
- * One write to the server. A lost connection is retried with the same Idempotency-Key, so that nothing happens twice;
- * a refusal comes back as a problem to be shown at its field. What was typed is never touched.
+ * One write to the server. A lost connection is tried again with the key of the same intent (intent.ts), so that
+ * nothing happens twice; a refusal comes back as a problem to be shown at its field. What was typed is never touched.
  */
 export function useWrite() {
-    const [busy, setBusy] = useState(false);
-    const [problem, setProblem] = useState<Problem | null>(null);
-    const key = useRef<string | null>(null);
+    const mutation = useMutation<unknown, unknown, Intent>({
+        mutationFn: send,
+        networkMode: 'always',
+        retry: (failures, error) => !isProblem(error) && failures < RETRY_AFTER_MS.length,
+        retryDelay: (failures) => RETRY_AFTER_MS[failures] ?? 0,
+        onSuccess: (data, { done }) => done?.(data),
+    });
+    const failure = mutation.isPending ? mutation.failureReason : mutation.error;
 
-    async function write<T>(
-        call: (headers: Headers) => Promise<Result<T>>,
-        done?: (data: T) => void,
-    ): Promise<boolean> {
-        if (busy) return false;
-        setBusy(true);
-        setProblem(null);
-        const idempotencyKey = (key.current ??= crypto.randomUUID());
-        for (let attempt = 0; ; attempt++) {
-            try {
-                const { data, error, response } = await call({ 'Idempotency-Key': idempotencyKey });
-                key.current = null;
-                setBusy(false);
-                if (response.ok && data !== undefined) {
-                    done?.(data);
-                    return true;
-                }
-                setProblem(asProblem(error, response.status));
-                return false;
-            } catch {
-                const wait = RETRY_AFTER_MS[attempt];
-                setProblem({
-                    type: 'about:blank',
-                    title: 'No connection',
-                    status: 0,
-                    detail: wait
-                        ? 'The connection is lost; trying again. What you typed is kept.'
-                        : 'The connection is lost. What you typed is kept; press again when it is back.',
-                });
-                if (!wait) {
-                    setBusy(false);
-                    return false;
-                }
-                await new Promise((r) => setTimeout(r, wait));
-            }
-        }
-    }
+    return {
+        busy: mutation.isPending,
+        problem: problemOf(failure, mutation.isPending),
+        write: async <T>(call: () => Promise<Result<T>>, done?: (data: T) => void): Promise<boolean> => {
+            if (mutation.isPending) return false;
+            const intent: Intent = { call, ...(done && { done: (data) => done(data as T) }) };
+            return mutation.mutateAsync(intent).then(
+                () => true,
+                () => false,
+            );
+        },
+    };
+}
 
-    return { busy, problem, setProblem, write };
+function problemOf(failure: unknown, trying: boolean): Problem | null {
+    if (failure === null || failure === undefined) return null;
+    if (isProblem(failure)) return failure;
+    return trying
+        ? lost('The connection is lost; trying again. What you typed is kept.')
+        : lost('The connection is lost. What you typed is kept; press again when it is back.');
 }

@@ -2,7 +2,7 @@ import { useInfiniteQuery } from '@tanstack/react-query';
 import { answer, api, type Schemas } from '../api/client';
 import { moment } from '../kit/format';
 import { Loading, Panel } from '../kit/basics';
-import type { SectionProps } from './UnitCard';
+import type { CardProps } from './section';
 
 /** A payload as people read it: words for keys, yes and no, lists with commas; seals of frozen papers are left to the ledger. */
 const spoken = (v: unknown): string =>
@@ -25,7 +25,7 @@ const flat = (payload: unknown) =>
         .join(' · ');
 
 /** Every event of the unit, from the ledger. */
-export function History({ card }: SectionProps) {
+export function History({ card }: CardProps) {
     const list = useInfiniteQuery({
         queryKey: ['history', card.coreTag, card.version, card.station],
         initialPageParam: undefined as number | undefined,

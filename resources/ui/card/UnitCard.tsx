@@ -1,109 +1,29 @@
+import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { lazy, Suspense, useState, type ComponentType } from 'react';
-import { Link, Navigate, useNavigate, useParams } from 'react-router';
-import { api, fetchCard, isProblem, type Card } from '../api/client';
-import { age, moment, STATIONS } from '../kit/format';
+import { Suspense, useState } from 'react';
+import { Link, Navigate, useParams } from 'react-router';
+import { api, fetchCard, type Card } from '../api/client';
 import { useSession } from '../api/session';
 import { useWrite } from '../api/useWrite';
 import { Field, Loading, Mark, ProblemNote } from '../kit/basics';
+import { Fetched } from '../kit/Fetched';
+import { age, moment } from '../kit/format';
+import { History } from './History';
 import { Overview } from './Overview';
+import type { CardProps, Station } from './section';
+import { placeName, stationOf, STATIONS_IN_ORDER } from './stations';
 
-export type SectionProps = { card: Card; onCard: (card: Card) => void; can: (ability: string) => boolean };
-
-const pick = (load: () => Promise<Record<string, ComponentType<SectionProps>>>, name: string) =>
-    lazy(() => load().then((m) => ({ default: m[name]! })));
-
-const SECTIONS: {
-    id: string;
-    name: string;
-    station?: string;
-    view: ComponentType<SectionProps>;
-    needs: string[] | null;
-    has: (c: Card) => boolean;
-}[] = [
-    { id: 'card', name: 'Route card', view: Overview, needs: null, has: () => true },
-    {
-        id: 'intake',
-        name: '1 Receive',
-        view: pick(() => import('../stations/receiving/Intake'), 'Intake'),
-        needs: ['intake'],
-        has: () => true,
-    },
-    {
-        id: 'identify',
-        name: '2 Identify',
-        station: 'identify',
-        view: pick(() => import('../stations/identification/Identify'), 'Identify'),
-        needs: ['identity'],
-        has: (c) => c.sections.identity!,
-    },
-    {
-        id: 'order',
-        name: '3 Specify',
-        station: 'desk',
-        view: pick(() => import('../stations/ordering/Order'), 'Order'),
-        needs: ['build'],
-        has: (c) => c.sections.build!,
-    },
-    {
-        id: 'teardown',
-        name: '4 Teardown',
-        station: 'teardown',
-        view: pick(() => import('../stations/teardown/TeardownView'), 'TeardownView'),
-        needs: ['teardown'],
-        has: (c) => c.sections.teardown!,
-    },
-    {
-        id: 'assembly',
-        name: '5 Assemble',
-        station: 'bench',
-        view: pick(() => import('../stations/assembly/AssemblyView'), 'AssemblyView'),
-        needs: ['assembly'],
-        has: (c) => c.sections.assembly!,
-    },
-    {
-        id: 'dyno',
-        name: '6 Dyno',
-        station: 'cell',
-        view: pick(() => import('../stations/dyno/DynoView'), 'DynoView'),
-        needs: ['dyno'],
-        has: (c) => c.sections.dyno!,
-    },
-    {
-        id: 'ship',
-        name: '7 Ship',
-        station: 'dispatch',
-        view: pick(() => import('../stations/dispatch/ShipView'), 'ShipView'),
-        needs: ['dispatch'],
-        has: (c) => c.sections.dispatch!,
-    },
-    {
-        id: 'return',
-        name: '8 Return',
-        station: 'returns',
-        view: pick(() => import('../stations/returns/ReturnView'), 'ReturnView'),
-        needs: ['returns', 'dispatch'],
-        has: (c) => c.sections.returns! || c.station === 'field',
-    },
-    { id: 'history', name: 'History', view: pick(() => import('./History'), 'History'), needs: [], has: () => true },
-];
+type Tab = { id: string; name: string; here: boolean; open: boolean };
 
 /** One unit through all its stations. */
 export function UnitCard() {
     const { number = '', section = 'card' } = useParams();
     const client = useQueryClient();
     const { can } = useSession();
-    const needs = SECTIONS.find((s) => s.id === section)?.needs ?? null;
+    const station = stationOf(section);
+    const needs = section === 'history' ? [] : station ? [station.id, ...station.reads] : null;
     const key = ['card', number, section];
     const query = useQuery({ queryKey: key, queryFn: () => fetchCard(number, needs) });
-    if (query.isError)
-        return (
-            <div className="sheet p-6">
-                <ProblemNote problem={isProblem(query.error) ? query.error : null} />
-            </div>
-        );
-    if (!query.data) return <Loading what={number} />;
-    const card = query.data;
     const onCard = (next: Card) => {
         // A write answers with the header and its own section; everything else of this card is fetched anew when opened.
         client.setQueryData<Card>(key, (old) => ({ ...old, ...next }));
@@ -111,120 +31,182 @@ export function UnitCard() {
         void client.invalidateQueries({ queryKey: ['yard'] });
         void client.invalidateQueries({ queryKey: ['units'] });
     };
-    const open = SECTIONS.filter((s) => s.has(card));
-    const at = open.findIndex((s) => s.id === section);
-    const current = open[at] ?? open[0]!;
-    const to = (id: string) => `/units/${number}${id === 'card' ? '' : `/${id}`}`;
+    return (
+        <Fetched query={query} what={`unit ${number}`}>
+            {(card) => <Opened card={card} onCard={onCard} can={can} number={number} section={section} />}
+        </Fetched>
+    );
+}
+
+function Opened({ number, section, ...props }: CardProps & { number: string; section: string }) {
+    const { card } = props;
+    const tabs: Tab[] = [
+        { id: 'card', name: 'Card', here: false, open: true },
+        ...STATIONS_IN_ORDER.map((s) => ({
+            id: s.id,
+            name: s.label,
+            here: s.id === card.station,
+            open: card.sections[s.id] || (s.begin?.when(card) ?? false),
+        })),
+        { id: 'history', name: 'History', here: false, open: true },
+    ];
+    const open = tabs.filter((t) => t.open);
     // A section this unit does not have yet: the card itself is shown instead.
-    if (current.id !== section) return <Navigate to={to(current.id)} replace />;
-    const View = current.view;
+    if (!open.some((t) => t.id === section)) return <Navigate to={`/units/${number}`} replace />;
+    const station = stationOf(section);
     return (
         <>
-            <CardHead card={card} onCard={onCard} can={can} at={current.id} />
-            <nav aria-label="Sections of the route card" className="no-print mb-3 flex flex-wrap gap-1">
-                {SECTIONS.map((s) => {
-                    const i = open.indexOf(s);
-                    const here = s.station === card.station;
-                    if (i < 0)
-                        return (
-                            <span
-                                key={s.id}
-                                className="inline-flex min-h-11 items-center border-b-4 border-transparent px-3 text-faint"
-                                aria-disabled="true"
-                            >
-                                {s.name}
-                            </span>
-                        );
-                    return (
-                        <Link
-                            key={s.id}
-                            to={to(s.id)}
-                            aria-current={s === current ? 'page' : undefined}
-                            {...(i === at - 1
-                                ? { 'data-section-before': true }
-                                : i === at + 1
-                                  ? { 'data-section-after': true }
-                                  : {})}
-                            className={`inline-flex min-h-11 items-center gap-1 border-b-4 px-3 ${s === current ? 'border-hand bg-paper font-semibold' : 'border-rule'}`}
-                        >
-                            {here && (
-                                <span aria-hidden="true" className="text-hand">
-                                    ▶
-                                </span>
-                            )}
-                            {s.name}
-                            {here && <span className="sr-only">, the unit is here</span>}
-                        </Link>
-                    );
-                })}
-            </nav>
+            <UnitHead {...props} number={number} tabs={tabs} at={section} />
             <Suspense fallback={<Loading what="the section" />}>
-                <View card={card} onCard={onCard} can={can} />
+                {section === 'history' ? (
+                    <History {...props} />
+                ) : station ? (
+                    <StationView key={station.id} station={station} {...props} />
+                ) : (
+                    <Overview {...props} />
+                )}
             </Suspense>
         </>
     );
 }
 
-function CardHead({ card, onCard, can, at }: SectionProps & { at: string }) {
-    const active = card.holds.filter((h) => !h.liftedAt);
-    const section = SECTIONS.find((s) => s.station === card.station);
-    const go = useNavigate();
+function StationView({ station, ...props }: CardProps & { station: Station }) {
     return (
-        <header className="sheet mb-2 px-4 py-2">
-            <div className="flex flex-wrap items-center gap-x-5 gap-y-1">
-                <h1 className="text-4xl num">{card.serial ?? card.coreTag}</h1>
-                <div className="leading-tight">
-                    <p className="font-semibold">
-                        {card.variant?.name ?? card.family ?? 'Family not set'}
-                        {card.package && ` · ${card.package}`}
-                    </p>
-                    <p className="text-sm text-faint">
-                        {card.serial && `core ${card.coreTag} · `}
-                        {card.generation && card.generation > 1 ? `generation ${card.generation} · ` : ''}
-                        {card.jobType.name} ·{' '}
-                        {card.ownership === 'customer' ? `belongs to ${card.customer?.name}` : 'exchange'} · rack{' '}
-                        {card.rack || '–'}
+        <div className="flex flex-col gap-3">
+            {station.begin?.when(props.card) && <station.begin.View {...props} />}
+            <station.View {...props} />
+        </div>
+    );
+}
+
+/** Who it is and where it stands, and the sections, in one line: 56 px that leave the screen to the work. */
+function UnitHead({ number, tabs, at, ...props }: CardProps & { number: string; tabs: Tab[]; at: string }) {
+    const { card } = props;
+    const active = card.holds.filter((h) => !h.liftedAt);
+    return (
+        <header className="mb-2">
+            <div className="sheet flex min-h-12 flex-wrap items-stretch gap-x-3 pl-3">
+                <div className="flex min-w-56 flex-1 items-center gap-3">
+                    <h1 className="text-2xl whitespace-nowrap num">{card.serial ?? card.coreTag}</h1>
+                    <p className="min-w-0 text-sm leading-tight">
+                        <span className="block truncate font-semibold">
+                            {card.variant?.name ?? card.family ?? 'Family not set'}
+                            {card.package && ` · ${card.package}`}
+                        </span>
+                        <Whereabouts card={card} />
                     </p>
                 </div>
-                <span className="flex-1" />
-                <Mark kind={card.station === 'closed' ? 'idle' : 'next'}>
-                    {STATIONS[card.station]}, {age(card.stationSince)}
-                </Mark>
-                {card.late && <Mark kind="bad">late, promised {card.promisedOn}</Mark>}
-                <div className="no-print flex gap-2">
-                    <button type="button" className="btn" onClick={() => void go(`/units/${card.coreTag}/label`)}>
-                        Tag label
-                    </button>
-                    {section && section.id !== at && (
-                        <button
-                            type="button"
-                            className="btn"
-                            onClick={() => void go(`/units/${card.coreTag}/${section.id}`)}
-                        >
-                            Go to {section.name.slice(2)}
-                        </button>
-                    )}
-                </div>
+                <nav aria-label="Sections of the route card" className="no-print flex flex-wrap items-stretch">
+                    {tabs.map((t) => (
+                        <SectionTab key={t.id} tab={t} tabs={tabs} at={at} number={number} />
+                    ))}
+                    <UnitMenu card={card} />
+                </nav>
             </div>
             {active.map((h) => (
-                <HoldNote key={h.id} hold={h} onCard={onCard} can={can} />
+                <HoldNote key={h.id} hold={h} {...props} />
             ))}
         </header>
     );
 }
 
-function HoldNote({ hold, onCard, can }: { hold: Card['holds'][number] } & Pick<SectionProps, 'onCard' | 'can'>) {
-    const { busy, problem, write } = useWrite();
-    const [why, setWhy] = useState('');
+function Whereabouts({ card }: { card: Card }) {
     return (
-        <div className="mt-2 flex flex-wrap items-end gap-3 border-t-2 border-warn pt-2">
+        <span className="block truncate text-faint">
+            {placeName(card.station)}, {age(card.stationSince)}
+            {card.rack && ` · ${card.rack}`}
+            {card.generation && card.generation > 1 ? ` · generation ${card.generation}` : ''}
+            {card.ownership === 'customer' && ` · belongs to ${card.customer?.name}`}
+            {card.late && (
+                <>
+                    {' · '}
+                    <Mark kind="bad">late, promised {card.promisedOn}</Mark>
+                </>
+            )}
+        </span>
+    );
+}
+
+function SectionTab({ tab, tabs, at, number }: { tab: Tab; tabs: Tab[]; at: string; number: string }) {
+    if (!tab.open) {
+        return (
+            <span
+                aria-disabled="true"
+                className="inline-flex min-h-11 items-center border-b-4 border-transparent px-1.5 text-faint"
+            >
+                {tab.name}
+            </span>
+        );
+    }
+    const open = tabs.filter((t) => t.open);
+    const step = open.indexOf(tab) - open.findIndex((t) => t.id === at);
+    return (
+        <Link
+            to={`/units/${number}${tab.id === 'card' ? '' : `/${tab.id}`}`}
+            aria-current={tab.id === at ? 'page' : undefined}
+            data-section-before={step === -1 ? true : undefined}
+            data-section-after={step === 1 ? true : undefined}
+            className={`inline-flex min-h-11 items-center gap-1 border-b-4 px-1.5 ${
+                tab.id === at ? 'border-hand bg-sheet font-semibold' : 'border-transparent'
+            }`}
+        >
+            {tab.here && (
+                <span aria-hidden="true" className="text-hand">
+                    ▶
+                </span>
+            )}
+            {tab.name}
+            {tab.here && <span className="sr-only">, the unit is here</span>}
+        </Link>
+    );
+}
+
+function UnitMenu({ card }: { card: Card }) {
+    const items = [
+        { to: `/units/${card.coreTag}/label`, text: 'Tag label' },
+        ...(card.sections.ordering ? [{ to: `/units/${card.coreTag}/ordering/quote`, text: 'Quote' }] : []),
+        ...(card.sections.dispatch ? [{ to: `/units/${card.coreTag}/dispatch/sheet`, text: 'Delivery sheet' }] : []),
+        { to: `/interchange?desk=core&core=${card.coreTag}`, text: 'What this core can become' },
+    ];
+    return (
+        <Menu as="div" className="relative">
+            <MenuButton className="inline-flex min-h-12 min-w-11 items-center justify-center" aria-label="Papers">
+                <span aria-hidden="true">⋯</span>
+            </MenuButton>
+            <MenuItems
+                anchor="bottom end"
+                className="z-20 border-2 border-edge bg-sheet py-1 text-ink shadow-lg outline-none"
+            >
+                {items.map((i) => (
+                    <MenuItem key={i.to}>
+                        <Link
+                            className="flex min-h-11 items-center px-4 data-focus:bg-enamel data-focus:text-enamel-ink"
+                            to={i.to}
+                        >
+                            {i.text}
+                        </Link>
+                    </MenuItem>
+                ))}
+            </MenuItems>
+        </Menu>
+    );
+}
+
+function HoldNote({ hold, onCard, can }: { hold: Card['holds'][number] } & Pick<CardProps, 'onCard' | 'can'>) {
+    const { busy, problem, write } = useWrite();
+    const { person } = useSession();
+    const [why, setWhy] = useState('');
+    const mayLift = can('yard.lift') && (person?.role === 'manager' || person?.role === hold.liftRole);
+    return (
+        <div className="mt-1 flex flex-wrap items-end gap-3 border-l-4 border-warn bg-sheet px-3 py-2">
             <p className="flex-1">
                 <Mark kind="warn">On hold</Mark> {hold.reason}{' '}
                 <span className="text-sm text-faint">
-                    {hold.placedBy}, {moment(hold.placedAt)}; the {hold.liftRole} lifts it
+                    {hold.placedBy}, {moment(hold.placedAt)}; the {hold.liftRole}
+                    {hold.liftRole === 'manager' ? '' : ' or the manager'} lifts it
                 </span>
             </p>
-            {can('lift-hold') && (
+            {mayLift && (
                 <>
                     <Field label="Why it may go on" value={why} onChange={setWhy} />
                     <button
@@ -233,11 +215,10 @@ function HoldNote({ hold, onCard, can }: { hold: Card['holds'][number] } & Pick<
                         disabled={busy || !why.trim()}
                         onClick={() =>
                             void write(
-                                (headers) =>
+                                () =>
                                     api.POST('/holds/{hold}/lift', {
                                         params: { path: { hold: hold.id } },
                                         body: { reason: why },
-                                        headers,
                                     }),
                                 onCard,
                             )

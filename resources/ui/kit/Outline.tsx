@@ -1,6 +1,6 @@
 import type { Schemas } from '../api/client';
 
-export type Place = Schemas['OutlinePlace'];
+type Place = Schemas['OutlinePlace'];
 type Drawing = { width: number; height: number; places: Place[] };
 
 const centre = (s: Place['shape']): [number, number] =>

@@ -1,15 +1,3 @@
-export const STATIONS: Record<string, string> = {
-    identify: 'Identification',
-    desk: 'Order desk',
-    teardown: 'Teardown',
-    bench: 'Assembly bench',
-    cell: 'Test cell',
-    dispatch: 'Dispatch',
-    field: 'With the customer',
-    returns: 'Returns',
-    closed: 'Closed',
-};
-
 const money = new Intl.NumberFormat('en', { minimumFractionDigits: 2, maximumFractionDigits: 2 });
 export const formatMoney = (n: number) => money.format(n);
 

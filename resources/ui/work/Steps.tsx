@@ -3,7 +3,7 @@ import { api, fieldProblem, type Card } from '../api/client';
 import { moment } from '../kit/format';
 import { useWrite } from '../api/useWrite';
 import { Caution, Field, HouseNote, Mark, Panel, ProblemNote } from '../kit/basics';
-import type { SectionProps } from '../card/UnitCard';
+import type { CardProps } from '../card/section';
 
 type Step = NonNullable<Card['teardown']>['steps'][number] & { note?: string; because?: string };
 
@@ -14,7 +14,7 @@ export function Steps({
     card,
     onCard,
     editable,
-}: { phase: 'teardown' | 'assembly'; steps: Step[]; editable: boolean } & Pick<SectionProps, 'card' | 'onCard'>) {
+}: { phase: 'teardown' | 'assembly'; steps: Step[]; editable: boolean } & Pick<CardProps, 'card' | 'onCard'>) {
     const done = steps.filter((s) => s.state === 'done').length;
     const next = steps.find((s) => s.state === 'open');
     const name = (code: string) => steps.find((s) => s.code === code)?.name ?? code;
@@ -85,7 +85,7 @@ function MarkDone({
     card,
     onCard,
     main,
-}: { phase: 'teardown' | 'assembly'; step: Step; main: boolean } & Pick<SectionProps, 'card' | 'onCard'>) {
+}: { phase: 'teardown' | 'assembly'; step: Step; main: boolean } & Pick<CardProps, 'card' | 'onCard'>) {
     const wanted = Object.entries(step.counts);
     const [counts, setCounts] = useState<Record<string, string>>({});
     const [note, setNote] = useState('');
@@ -104,10 +104,10 @@ function MarkDone({
     const params = { path: { number: card.coreTag, step: step.code } };
     const send = () =>
         write(
-            (headers) =>
+            () =>
                 phase === 'teardown'
-                    ? api.POST('/units/{number}/teardown/steps/{step}', { params, headers, body })
-                    : api.POST('/units/{number}/assembly/steps/{step}', { params, headers, body }),
+                    ? api.POST('/units/{number}/teardown/steps/{step}', { params, body })
+                    : api.POST('/units/{number}/assembly/steps/{step}', { params, body }),
             onCard,
         );
     return (

@@ -10,6 +10,7 @@ use App\Stations\Assembly\Queries\FitProposal;
 use App\Stock\Actions\IssueParts;
 use App\Yard\Gatekeeper;
 use App\Yard\Models\Build;
+use App\Yard\StationName;
 use Yard\Core\Units\Unit as MeasureUnit;
 
 /** The builder takes one of the proposals: the parts leave the shelf and the predicted clearance is kept. */
@@ -32,7 +33,7 @@ final class FitPack
         Person $by,
     ): PackFit {
         $unit = $build->unit;
-        Gatekeeper::at($unit, 'bench');
+        Gatekeeper::at($unit, StationName::Assembly);
         Gatekeeper::noHold($unit);
         $proposal = $this->propose->propose($build, $place, $reading, $trialWasher);
         $choices = [

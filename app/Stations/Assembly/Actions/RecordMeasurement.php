@@ -9,8 +9,11 @@ use App\Shop\Models\Gauge;
 use App\Shop\Models\Person;
 use App\Stations\Assembly\Models\Measurement;
 use App\Stations\Assembly\Models\PackFit;
+use App\Work\Place;
+use App\Work\ReadingKind;
 use App\Yard\Gatekeeper;
 use App\Yard\Models\Build;
+use App\Yard\StationName;
 use Yard\Core\Units\Unit as MeasureUnit;
 
 /**
@@ -18,9 +21,7 @@ use Yard\Core\Units\Unit as MeasureUnit;
  */
 final class RecordMeasurement
 {
-    /**
-     * Predicted and measured clearance may differ by this much before the tool asks why (common practice, no source).
-     */
+    /** A reading further from the prediction than this asks why (common practice, no source). */
     private const SURPRISE_IN = 0.004;
 
     public function __construct(private readonly Ledger $ledger)
@@ -29,124 +30,90 @@ final class RecordMeasurement
 
     public function record(
         Build $build,
-        string $kind,
+        ReadingKind $kind,
         string $code,
         string $typed,
         ?string $gaugeCode,
         string $note,
         Person $by,
     ): Measurement {
-        $unit = $build->unit;
-        Gatekeeper::at($unit, 'bench');
-        Gatekeeper::noHold($unit);
-        [$quantity, $measureIn, $window] = self::expected($build, $kind, $code);
-        $reading = TypedQuantity::parse($typed, $quantity, $measureIn, '/reading');
-        $value = $reading->in($measureIn);
-        $gauge = $this->gauge($gaugeCode, $quantity, $reading);
-        $inside =
-            ($window['min'] === null || $value >= $window['min']) &&
-            ($window['max'] === null || $value <= $window['max']);
-        $fit =
-            $kind === 'pack' || $kind === 'end-play'
-                ? PackFit::query()
-                    ->where('build_id', $build->id)
-                    ->where('pack', $code)
-                    ->whereNull('undone_at')
-                    ->first()
-                : null;
-        if ($fit !== null && trim($note) === '') {
-            $difference = abs(
-                MeasureUnit::of($measureIn)->convert($value - (float) $fit->predicted, MeasureUnit::of('in')),
-            );
-            if (round($difference, 6) > self::SURPRISE_IN) {
-                throw Refusal::at(
-                    '/note',
-                    'The reading is '.
-                        round($difference, 4).
-                        ' in away from the predicted clearance of '.
-                        (float) $fit->predicted.
-                        " $measureIn. Check the stack, then say why in the note.",
-                );
-            }
+        Gatekeeper::at($build->unit, StationName::Assembly);
+        Gatekeeper::noHold($build->unit);
+        $place = Place::of($build, $kind, $code);
+        $reading = TypedQuantity::parse($typed, $kind->quantity(), $place->unit, '/reading');
+        $gauge = $this->gauge($gaugeCode, $kind, $reading);
+        $value = $reading->in($place->unit);
+        if (trim($note) === '') {
+            $this->assertAsPredicted($build, $place, $value);
         }
         $measurement = Measurement::create([
             'build_id' => $build->id,
             'kind' => $kind,
             'code' => $code,
             'value' => $value,
-            'unit' => $measureIn,
+            'unit' => $place->unit,
             'typed' => $reading->typed,
             'si' => $reading->si,
-            'window_min' => $window['min'],
-            'window_max' => $window['max'],
-            'inside' => $inside,
+            'window_min' => $place->min,
+            'window_max' => $place->max,
+            'inside' => $place->holds($value),
             'gauge_id' => $gauge->id,
             'note' => $note,
             'measured_by' => $by->id,
             'measured_at' => now(),
         ]);
-        $this->ledger->onUnit($unit, 'measurement.recorded', [
+        $this->ledger->onUnit($build->unit, 'measurement.recorded', [
             'kind' => $kind,
             'code' => $code,
             'value' => $value,
-            'unit' => $measureIn,
+            'unit' => $place->unit,
             'typed' => $reading->typed,
             'gauge' => $gauge->code,
-            'inside' => $inside,
+            'inside' => $place->holds($value),
             'note' => $note,
         ]);
 
         return $measurement;
     }
 
-    /** @return array{string, string, array{min: ?float, max: ?float}} kind of quantity, unit, window */
-    public static function expected(Build $build, string $kind, string $code): array
+    private function assertAsPredicted(Build $build, Place $place, float $value): void
     {
-        $spec = $build->spec;
-        $find = fn (string $list) => array_column($spec[$list], null, 'code')[$code] ??
-            throw Refusal::at('/code', "There is no \"$code\" to measure in this build.");
-        if ($kind === 'torque') {
-            $torque = TypedQuantity::parse($find('fasteners')['torque'], 'torque', 'N.m', '/code');
-
-            return [
-                'torque',
-                $torque->unit,
-                ['min' => round($torque->value * 0.9, 6), 'max' => round($torque->value * 1.1, 6)],
-            ];
+        $fit = ! $place->kind->isFitted()
+            ? null
+            : PackFit::query()
+                ->where('build_id', $build->id)
+                ->where('pack', $place->code)
+                ->whereNull('undone_at')
+                ->first();
+        if ($fit === null) {
+            return;
         }
-        $row = $find(['pack' => 'packs', 'end-play' => 'endPlays', 'air-check' => 'airChecks'][$kind]);
-
-        return [
-            $kind === 'air-check' ? 'pressure' : 'length',
-            $row['unit'],
-            ['min' => (float) $row['window']['min'], 'max' => (float) $row['window']['max']],
-        ];
+        $unit = MeasureUnit::of($place->unit);
+        $difference = abs($unit->convert($value - (float) $fit->predicted, MeasureUnit::of('in')));
+        if (round($difference, 6) > self::SURPRISE_IN) {
+            throw Refusal::at(
+                '/note',
+                'The reading is '.round($difference, 4).' in away from the predicted clearance of '.
+                    (float) $fit->predicted." $place->unit. Check the stack, then say why in the note.",
+            );
+        }
     }
 
-    private function gauge(?string $code, string $quantity, TypedQuantity $reading): Gauge
+    private function gauge(?string $code, ReadingKind $kind, TypedQuantity $reading): Gauge
     {
         $gauge =
             Gauge::query()->where('code', (string) $code)->first() ??
             throw Refusal::at('/gauge', 'Say which gauge was used.');
-        if ($gauge->kind !== $quantity) {
-            throw Refusal::at(
-                '/gauge',
-                "\"$gauge->name\" measures ".
-                    MeasureUnit::noun($gauge->kind).
-                    ', not '.
-                    MeasureUnit::noun($quantity).
-                    '.',
-            );
+        if ($gauge->kind !== $kind->quantity()) {
+            [$shows, $wanted] = [MeasureUnit::noun($gauge->kind), MeasureUnit::noun($kind->quantity())];
+            throw Refusal::at('/gauge', "\"$gauge->name\" measures $shows, not $wanted.");
         }
         $shown = $reading->in($gauge->unit);
-        if ($shown < (float) $gauge->range_min - 1e-9 || $shown > (float) $gauge->range_max + 1e-9) {
+        [$least, $most] = [(float) $gauge->range_min, (float) $gauge->range_max];
+        if ($shown < $least - 1e-9 || $shown > $most + 1e-9) {
             throw Refusal::at(
                 '/reading',
-                "\"$gauge->name\" shows ".
-                    (float) $gauge->range_min.
-                    ' to '.
-                    (float) $gauge->range_max.
-                    " $gauge->unit; it cannot have shown {$reading->typed}.",
+                "\"$gauge->name\" shows $least to $most $gauge->unit; it cannot have shown {$reading->typed}.",
             );
         }
 

@@ -3,11 +3,37 @@
 namespace App\Stations\Assembly\Models;
 
 use App\Kernel\Record;
+use Illuminate\Support\Carbon;
 
-/** The selective parts chosen for a pack and the clearance predicted. */
+/**
+ * The selective parts chosen for a pack and the clearance predicted.
+ *
+ * @property int $id
+ * @property int $build_id
+ * @property string $pack
+ * @property string $depth
+ * @property string $unit
+ * @property array<mixed> $picks
+ * @property string $predicted
+ * @property int $fitted_by
+ * @property Carbon $fitted_at
+ * @property string|null $undone_at
+ */
 final class PackFit extends Record
 {
     protected $table = 'pack_fits';
+
+    protected $fillable = [
+        'build_id',
+        'pack',
+        'depth',
+        'unit',
+        'picks',
+        'predicted',
+        'fitted_by',
+        'fitted_at',
+        'undone_at',
+    ];
 
     protected $casts = ['picks' => 'array', 'fitted_at' => 'datetime'];
 }

@@ -3,11 +3,29 @@
 namespace App\Stations\Assembly\Models;
 
 use App\Kernel\Record;
+use Illuminate\Support\Carbon;
 
-/** Somebody signs for a place in the build. */
+/**
+ * Somebody signs for a place in the build.
+ *
+ * @property int $id
+ * @property int $build_id
+ * @property string $what
+ * @property int $loop_no
+ * @property int $signed_by
+ * @property Carbon $signed_at
+ */
 final class SignOff extends Record
 {
     protected $table = 'sign_offs';
+
+    protected $fillable = [
+        'build_id',
+        'what',
+        'loop_no',
+        'signed_by',
+        'signed_at',
+    ];
 
     protected $casts = ['signed_at' => 'datetime'];
 }

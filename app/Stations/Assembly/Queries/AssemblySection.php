@@ -4,13 +4,15 @@ namespace App\Stations\Assembly\Queries;
 
 use App\Shop\Models\Gauge;
 use App\Shop\Queries\PeopleNames;
-use App\Stations\Assembly\Actions\SignOffBuild;
 use App\Stations\Assembly\Models\Measurement;
 use App\Stations\Assembly\Models\SignOff;
-use App\Stations\Teardown\Queries\TeardownSection;
 use App\Stock\Models\InstalledPart;
+use App\Work\Queries\StepList;
 use App\Yard\Contracts\Section;
+use App\Yard\Gate;
+use App\Yard\Gatekeeper;
 use App\Yard\Models\Unit;
+use App\Yard\StationName;
 use Yard\Core\Calculators;
 
 final class AssemblySection implements Section
@@ -18,13 +20,8 @@ final class AssemblySection implements Section
     /** @var array<int, string> */
     private array $gauges = [];
 
-    public function __construct(private readonly SignOffBuild $signOff, private readonly PeopleNames $names)
+    public function __construct(private readonly OpenAssembly $open, private readonly PeopleNames $names)
     {
-    }
-
-    public function key(): string
-    {
-        return 'assembly';
     }
 
     public function has(Unit $unit): bool
@@ -72,9 +69,7 @@ final class AssemblySection implements Section
 
         return [
             'serial' => $build->serial,
-            'steps' => TeardownSection::steps(
-                array_column($build->spec['assembly'], null, 'code'),
-                $record->marks,
+            'steps' => (new StepList(array_column($build->spec['assembly'], null, 'code'), $record->marks))->shown(
                 $this->names,
             ),
             'places' => [
@@ -101,7 +96,8 @@ final class AssemblySection implements Section
                 )
                 ->all(),
             'installed' => InstalledPart::inBuild($build->id),
-            'blockers' => $unit->station === 'bench' ? $this->signOff->reasonsAgainst($build, $record) : [],
+            'blockers' => $unit->station === StationName::Assembly ? [...Gatekeeper::holds($unit, Gate::SignOff), ...$this->open->of($unit, $record)]
+                : [],
             'signOffs' => SignOff::query()
                 ->where('build_id', $build->id)
                 ->orderBy('id')

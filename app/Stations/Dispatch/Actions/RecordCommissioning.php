@@ -9,6 +9,7 @@ use App\Shop\Models\Person;
 use App\Stations\Dispatch\Models\Commissioning;
 use App\Yard\Gatekeeper;
 use App\Yard\Models\Build;
+use App\Yard\StationName;
 use Yard\Core\Calculators;
 
 /** What the installer did: the warranty starts when it is on file. */
@@ -31,7 +32,7 @@ final class RecordCommissioning
     public function record(Build $build, array $in, Person $by): Commissioning
     {
         $unit = $build->unit;
-        Gatekeeper::at($unit, 'field', 'returns');
+        Gatekeeper::at($unit, StationName::Field, StationName::Returns);
         $c = $build->spec['converter'];
         $depth = Calculators::call('converter.depth', [
             'unit' => $c['unit'],

@@ -9,9 +9,10 @@ use App\Shop\Models\Customer;
 use App\Shop\Models\Person;
 use App\Stations\Dispatch\Models\Shipment;
 use App\Stations\Dispatch\Queries\DeliverySheet;
-use App\Stations\Dyno\Queries\LastVerdict;
+use App\Yard\Gate;
 use App\Yard\Gatekeeper;
 use App\Yard\Models\Build;
+use App\Yard\StationName;
 
 /**
  * The ship gate: no hold, tested (or marked untested by the job type), last checks confirmed, papers complete and
@@ -22,7 +23,7 @@ final class ShipUnit
     public function __construct(
         private readonly Ledger $ledger,
         private readonly DeliverySheet $sheet,
-        private readonly LastVerdict $verdicts,
+        private readonly Gatekeeper $gate,
         private readonly OweCore $owe,
     ) {
     }
@@ -31,11 +32,8 @@ final class ShipUnit
     public function ship(Build $build, ?string $customerCode, string $carrier, array $checked, Person $by): Shipment
     {
         $unit = $build->unit;
-        Gatekeeper::at($unit, 'dispatch');
-        Gatekeeper::noHold($unit);
-        if (in_array('cell', $unit->jobType->route, true) && $this->verdicts->passed($build) === null) {
-            throw new Refusal('This unit has no passed dyno run, so it does not leave the house.', 409);
-        }
+        Gatekeeper::at($unit, StationName::Dispatch);
+        $this->gate->pass($unit, Gate::Ship);
         $final = $this->sheet->finalChecks($build);
         foreach (array_diff($final, $checked) as $check) {
             throw Refusal::at('/checked', "Check first, then confirm it here: $check");
@@ -74,7 +72,7 @@ final class ShipUnit
             $this->owe->charge($build, $unit, $customer); // a warranty replacement has its core already
         }
         $unit->update(['promised_on' => null]); // kept
-        $unit->moveTo('field');
+        $unit->moveTo(StationName::Field);
 
         return $shipment;
     }

@@ -2,15 +2,15 @@
 
 namespace App\Stations\Dispatch\Queries;
 
-use App\Stations\Assembly\Queries\BuiltNumbers;
-use App\Stations\Dyno\Queries\LastVerdict;
+use App\Yard\Contracts\BuiltNumbers;
+use App\Yard\Contracts\DynoRecord;
 use App\Yard\Models\Build;
 use Yard\Core\Calculators;
 
 /** The paper that goes with the unit: what was done, the numbers measured, fluid, and how to fit it. */
 final class DeliverySheet
 {
-    public function __construct(private readonly BuiltNumbers $numbers, private readonly LastVerdict $verdicts)
+    public function __construct(private readonly BuiltNumbers $numbers, private readonly DynoRecord $verdicts)
     {
     }
 
@@ -40,16 +40,7 @@ final class DeliverySheet
             'surprises' => array_values(array_filter(array_column($spec['options'], 'surprise'))),
             'fluid' => $spec['fluid'],
             'numbers' => $this->numbers->of($build),
-            'dyno' => $run === null
-                    ? null
-                    : [
-                        'run' => $run->id,
-                        'verdict' => $run->verdict,
-                        'reason' => $run->verdict_reason,
-                        'by' => $run->judge?->name,
-                        'on' => $run->verdict_at->format('Y-m-d'),
-                        'checks' => $run->checks,
-                    ],
+            'dyno' => $run,
             'notDynoTested' => $run === null,
             'converterDepth' => [
                 'unit' => $depth['unit'],

@@ -7,22 +7,20 @@ use App\Stations\Dispatch\Actions\RecordCommissioning;
 use App\Stations\Dispatch\Models\Commissioning;
 use App\Stations\Dispatch\Models\Shipment;
 use App\Yard\Contracts\Section;
+use App\Yard\Gate;
+use App\Yard\Gatekeeper;
 use App\Yard\Models\Unit;
+use App\Yard\StationName;
 
 final class DispatchSection implements Section
 {
-    public function __construct(private readonly DeliverySheet $sheet, private readonly PeopleNames $names)
+    public function __construct(private readonly DeliverySheet $sheet, private readonly PeopleNames $names, private readonly Gatekeeper $gate)
     {
-    }
-
-    public function key(): string
-    {
-        return 'dispatch';
     }
 
     public function has(Unit $unit): bool
     {
-        return $unit->station === 'dispatch' || in_array($unit->currentBuild?->state, ['shipped', 'returned'], true);
+        return $unit->station === StationName::Dispatch || in_array($unit->currentBuild?->state, ['shipped', 'returned'], true);
     }
 
     public function of(Unit $unit): ?array
@@ -32,7 +30,7 @@ final class DispatchSection implements Section
             return null;
         }
         $shipment = Shipment::query()->with('customer:id,code,name')->where('build_id', $build->id)->first();
-        if ($shipment === null && $unit->station !== 'dispatch') {
+        if ($shipment === null && $unit->station !== StationName::Dispatch) {
             return null;
         }
         $commissioning = Commissioning::query()->where('build_id', $build->id)->first();
@@ -49,6 +47,7 @@ final class DispatchSection implements Section
                         'warrantyUntil' => $shipment->warranty_until,
                         'warrantyKm' => $shipment->warranty_km,
                     ],
+            'blockers' => $unit->station === StationName::Dispatch ? $this->gate->blockers($unit, Gate::Ship) : [],
             'finalChecks' => $this->sheet->finalChecks($build),
             'commissioningItems' => RecordCommissioning::ITEMS,
             'commissioning' => $commissioning === null

@@ -5,13 +5,16 @@ namespace App\Stations\Dyno\Actions;
 use App\Kernel\Ledger\Ledger;
 use App\Kernel\Refusal;
 use App\Shop\Models\Person;
+use App\Shop\Role;
 use App\Stations\Dyno\Models\Run;
+use App\Yard\Gate;
 use App\Yard\Gatekeeper;
+use App\Yard\StationName;
 
 /** A named person passes or fails the unit; a fail names the suspect and sends it back to the bench. */
 final class JudgeRun
 {
-    public function __construct(private readonly Ledger $ledger)
+    public function __construct(private readonly Ledger $ledger, private readonly Gatekeeper $gate)
     {
     }
 
@@ -19,7 +22,7 @@ final class JudgeRun
     {
         $build = $run->build;
         $unit = $build->unit;
-        Gatekeeper::at($unit, 'cell');
+        Gatekeeper::at($unit, StationName::Dyno);
         Gatekeeper::noHold($unit);
         if ($run->state !== 'analysed' || $run->verdict !== null) {
             throw new Refusal(
@@ -28,14 +31,10 @@ final class JudgeRun
             );
         }
         $failed = array_values(array_filter($run->checks, fn (array $c) => ! $c['pass']));
-        if ($verdict === 'pass' && $failed !== []) {
-            throw Refusal::at(
-                '/verdict',
-                "\"{$failed[0]['check']}\" ({$failed[0]['where']}) is outside its limit, so this run is no pass. Fail "
-                    .'it, or pass it conditionally with a reason.',
-            );
+        if ($verdict === 'pass') {
+            $this->gate->pass($unit, Gate::Pass);
         }
-        if ($verdict === 'conditional' && $by->role !== 'manager') {
+        if ($verdict === 'conditional' && $by->role !== Role::Manager) {
             throw new Refusal('Only the shop manager passes a unit conditionally.', 403);
         }
         if ($verdict !== 'pass' && trim($reason) === '') {
@@ -60,10 +59,10 @@ final class JudgeRun
             'failedChecks' => array_map(fn (array $c) => "{$c['check']}, {$c['where']}", $failed),
         ]);
         if ($verdict === 'fail') {
-            $unit->moveTo('bench');
+            $unit->moveTo(StationName::Assembly);
         } else {
             $build->update(['state' => 'passed']);
-            $unit->moveTo(Gatekeeper::next($unit, 'cell'));
+            $unit->moveTo(Gatekeeper::next($unit, StationName::Dyno));
         }
     }
 }

@@ -6,9 +6,10 @@ use App\Kernel\Ledger\Ledger;
 use App\Kernel\Refusal;
 use App\Shop\Models\Person;
 use App\Stations\Dyno\Models\Run;
-use App\Stations\Dyno\Queries\LastVerdict;
+use App\Yard\Contracts\DynoRecord;
 use App\Yard\Gatekeeper;
 use App\Yard\Models\Build;
+use App\Yard\StationName;
 use Yard\Core\Calculators;
 
 /** Puts a run in the queue; the gateway takes it to the rig. */
@@ -16,14 +17,14 @@ final class StartRun
 {
     public const OPEN = ['queued', 'running', 'recorded'];
 
-    public function __construct(private readonly Ledger $ledger, private readonly LastVerdict $verdicts)
+    public function __construct(private readonly Ledger $ledger, private readonly DynoRecord $verdicts)
     {
     }
 
     public function start(Build $build, string $specimen, Person $by): Run
     {
         $unit = $build->unit;
-        Gatekeeper::at($unit, 'cell');
+        Gatekeeper::at($unit, StationName::Dyno);
         Gatekeeper::noHold($unit);
         if (Run::query()->where('build_id', $build->id)->whereIn('state', self::OPEN)->lockForUpdate()->exists()) {
             throw new Refusal('A run of this unit is already on its way.', 409);

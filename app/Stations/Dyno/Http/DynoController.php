@@ -12,7 +12,6 @@ use App\Stations\Dyno\Trace;
 use App\Yard\Models\Build;
 use App\Yard\Queries\RouteCard;
 use Illuminate\Http\JsonResponse;
-use Illuminate\Http\Request;
 use Symfony\Component\HttpFoundation\BinaryFileResponse;
 
 final class DynoController
@@ -21,15 +20,13 @@ final class DynoController
     {
     }
 
-    public function start(Request $request, string $number, StartRun $action): JsonResponse
+    public function start(StartRunRequest $request, string $number, StartRun $action): JsonResponse
     {
-        $in = $request->validate([
-            'specimen' => 'nullable|in:sound,flare-2-3,slip-4,tie-up-1-2,low-line,hunting,slow-shifts',
-        ]);
+        $in = $request->validated();
         $build = Build::released($number);
 
         return response()->json(
-            $this->section->run($action->start($build, $in['specimen'] ?? 'sound', $request->user())),
+            $this->section->run($action->start($build, $in['specimen'] ?? 'sound', $request->person())),
             201,
         );
     }
@@ -71,14 +68,10 @@ final class DynoController
         return response()->json($this->section->run($run));
     }
 
-    public function judge(Request $request, Run $run, JudgeRun $action, RouteCard $card): JsonResponse
+    public function judge(JudgeRunRequest $request, Run $run, JudgeRun $action, RouteCard $card): JsonResponse
     {
-        $in = $request->validate([
-            'verdict' => 'required|in:pass,fail,conditional',
-            'reason' => 'nullable|string|max:400',
-            'suspect' => 'nullable|string|max:60',
-        ]);
-        $action->judge($run, $in['verdict'], $in['reason'] ?? '', $in['suspect'] ?? '', $request->user());
+        $in = $request->validated();
+        $action->judge($run, $in['verdict'], $in['reason'] ?? '', $in['suspect'] ?? '', $request->person());
 
         return response()->json($card->of($run->build->unit()->firstOrFail(), ['dyno']));
     }

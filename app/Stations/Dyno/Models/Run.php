@@ -6,11 +6,59 @@ use App\Kernel\Record;
 use App\Shop\Models\Person;
 use App\Yard\Models\Build;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
+use Illuminate\Support\Carbon;
 
-/** One run on the test rig. */
+/**
+ * One run on the test rig.
+ *
+ * @property int $id
+ * @property int $build_id
+ * @property int $loop_no
+ * @property string $state
+ * @property array<mixed> $program
+ * @property string $specimen
+ * @property bool $cancel_requested
+ * @property string $progress
+ * @property string|null $trace_path
+ * @property array<mixed>|null $analysis
+ * @property array<mixed>|null $checks
+ * @property string|null $error
+ * @property string|null $verdict
+ * @property string $verdict_reason
+ * @property string $suspect
+ * @property int|null $verdict_by
+ * @property Carbon|null $verdict_at
+ * @property int $started_by
+ * @property Carbon $queued_at
+ * @property Carbon|null $ended_at
+ * @property Build $build
+ * @property Person|null $judge
+ */
 final class Run extends Record
 {
     protected $table = 'dyno_runs';
+
+    protected $fillable = [
+        'build_id',
+        'loop_no',
+        'state',
+        'program',
+        'specimen',
+        'cancel_requested',
+        'progress',
+        'trace_path',
+        'analysis',
+        'checks',
+        'error',
+        'verdict',
+        'verdict_reason',
+        'suspect',
+        'verdict_by',
+        'verdict_at',
+        'started_by',
+        'queued_at',
+        'ended_at',
+    ];
 
     protected $casts = [
         'program' => 'array',
@@ -22,11 +70,13 @@ final class Run extends Record
         'cancel_requested' => 'boolean',
     ];
 
+    /** @return BelongsTo<Build, $this> */
     public function build(): BelongsTo
     {
         return $this->belongsTo(Build::class);
     }
 
+    /** @return BelongsTo<Person, $this> */
     public function judge(): BelongsTo
     {
         return $this->belongsTo(Person::class, 'verdict_by');

@@ -6,18 +6,15 @@ use App\Shop\Queries\PeopleNames;
 use App\Stations\Dyno\Actions\StartRun;
 use App\Stations\Dyno\LiveToken;
 use App\Stations\Dyno\Models\Run;
+use App\Yard\Contracts\DynoRecord;
 use App\Yard\Contracts\Section;
 use App\Yard\Models\Unit;
+use App\Yard\StationName;
 
 final class DynoSection implements Section
 {
-    public function __construct(private readonly LastVerdict $verdicts, private readonly PeopleNames $names)
+    public function __construct(private readonly DynoRecord $verdicts, private readonly PeopleNames $names)
     {
-    }
-
-    public function key(): string
-    {
-        return 'dyno';
     }
 
     public function has(Unit $unit): bool
@@ -34,7 +31,7 @@ final class DynoSection implements Section
 
         return [
             'loop' => $this->verdicts->loop($build),
-            'due' => in_array('cell', $unit->jobType->route, true),
+            'due' => in_array(StationName::Dyno, $unit->jobType->stations(), true),
             'program' => $build->spec['testProgram'] === null
                     ? null
                     : [

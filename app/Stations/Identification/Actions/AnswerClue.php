@@ -11,6 +11,7 @@ use App\Stations\Identification\Models\ClueAnswer;
 use App\Stations\Identification\Queries\VariantRanking;
 use App\Yard\Gatekeeper;
 use App\Yard\Models\Unit;
+use App\Yard\StationName;
 
 /** Somebody looked (or measured) and says what there is; an answer can be changed or taken back. */
 final class AnswerClue
@@ -21,7 +22,7 @@ final class AnswerClue
 
     public function answer(Unit $unit, string $feature, ?string $value, Person $by): void
     {
-        Gatekeeper::at($unit, 'identify', 'desk', 'teardown');
+        Gatekeeper::at($unit, StationName::Identification, StationName::Ordering, StationName::Teardown);
         $spec =
             FamilySpec::query()
                 ->where('family_id', $unit->family_id)

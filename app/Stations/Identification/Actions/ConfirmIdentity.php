@@ -7,15 +7,16 @@ use App\Kernel\Ledger\Ledger;
 use App\Kernel\Refusal;
 use App\Money\Actions\OweCore;
 use App\Money\Queries\CreditPrice;
+use App\Money\Queries\GradeProposal;
 use App\Shop\Models\Person;
 use App\Stations\Identification\Models\ClueAnswer;
 use App\Stations\Identification\Models\Identification;
 use App\Stations\Identification\Queries\FieldLearning;
 use App\Stations\Identification\Queries\VariantRanking;
-use App\Stations\Receiving\Queries\GradeProposal;
 use App\Yard\Actions\PlaceHold;
 use App\Yard\Gatekeeper;
 use App\Yard\Models\Unit;
+use App\Yard\StationName;
 
 /**
  * A person decides which variant a core is; the probability at that moment is kept. Nothing is ever picked silently.
@@ -35,7 +36,7 @@ final class ConfirmIdentity
     /** @param  list<string>  $foreignParts clues whose part belongs to another variant, or parts in words */
     public function confirm(Unit $unit, string $variantCode, array $foreignParts, string $note, Person $by): void
     {
-        Gatekeeper::at($unit, 'identify');
+        Gatekeeper::at($unit, StationName::Identification);
         $variant =
             Variant::query()->where('code', $variantCode)->where('family_id', $unit->family_id)->first() ??
             throw Refusal::at('/variant', "There is no variant \"$variantCode\" in this family.");
@@ -119,7 +120,7 @@ final class ConfirmIdentity
                 'version' => $unit->version + 1,
             ] + $grading,
         );
-        $this->ledger->onUnit($unit, 'identity.confirmed', [
+        $this->ledger->onUnit($unit, 'identification.confirmed', [
             'variant' => $variantCode,
             'posterior' => $row['posterior'],
             'foreignParts' => $foreignParts,
@@ -129,12 +130,12 @@ final class ConfirmIdentity
         ]);
         $this->owe->settle($unit);
         FieldLearning::forget($unit->family_id);
-        $unit->moveTo(Gatekeeper::next($unit, 'identify'));
+        $unit->moveTo(Gatekeeper::next($unit, StationName::Identification));
     }
 
     public function markUnknown(Unit $unit, string $note, Person $by): void
     {
-        Gatekeeper::at($unit, 'identify');
+        Gatekeeper::at($unit, StationName::Identification);
         Identification::create([
             'unit_id' => $unit->id,
             'outcome' => 'unknown',
@@ -142,7 +143,7 @@ final class ConfirmIdentity
             'decided_by' => $by->id,
             'decided_at' => now(),
         ]);
-        $this->ledger->onUnit($unit, 'identity.unknown', ['note' => $note]);
+        $this->ledger->onUnit($unit, 'identification.unknown', ['note' => $note]);
         $this->hold->place(
             $unit,
             'unknown-variant',

@@ -18,28 +18,28 @@ final class TrainerController
         return response()->json(['results' => Trainer::results()]);
     }
 
-    public function deal(Request $request): JsonResponse
+    public function deal(DealRoundRequest $request): JsonResponse
     {
-        $in = $request->validate(['family' => 'nullable|string|max:40']);
+        $in = $request->validated();
 
         return response()->json(
-            $this->trainer->shown($this->trainer->deal($request->user(), $in['family'] ?? null)),
+            $this->trainer->shown($this->trainer->deal($request->person(), $in['family'] ?? null)),
             201,
         );
     }
 
-    public function ask(Request $request, TrainerRound $round): JsonResponse
+    public function ask(AskFeatureRequest $request, TrainerRound $round): JsonResponse
     {
         $this->own($request, $round);
-        $this->trainer->ask($round, $request->validate(['feature' => 'required|string|max:60'])['feature']);
+        $this->trainer->ask($round, $request->validated()['feature']);
 
         return response()->json($this->trainer->shown($round->refresh()));
     }
 
-    public function answer(Request $request, TrainerRound $round): JsonResponse
+    public function answer(AnswerRoundRequest $request, TrainerRound $round): JsonResponse
     {
         $this->own($request, $round);
-        $this->trainer->answer($round, $request->validate(['variant' => 'required|string|max:40'])['variant']);
+        $this->trainer->answer($round, $request->validated()['variant']);
 
         return response()->json($this->trainer->shown($round->refresh()));
     }

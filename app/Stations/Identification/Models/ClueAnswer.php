@@ -3,11 +3,29 @@
 namespace App\Stations\Identification\Models;
 
 use App\Kernel\Record;
+use Illuminate\Support\Carbon;
 
-/** What somebody saw of a feature. */
+/**
+ * What somebody saw of a feature.
+ *
+ * @property int $id
+ * @property int $unit_id
+ * @property string $feature
+ * @property string $value
+ * @property int $answered_by
+ * @property Carbon $answered_at
+ */
 final class ClueAnswer extends Record
 {
     protected $table = 'clue_answers';
+
+    protected $fillable = [
+        'unit_id',
+        'feature',
+        'value',
+        'answered_by',
+        'answered_at',
+    ];
 
     protected $casts = ['answered_at' => 'datetime'];
 }

@@ -13,11 +13,6 @@ final class IdentificationSection implements Section
     {
     }
 
-    public function key(): string
-    {
-        return 'identity';
-    }
-
     public function has(Unit $unit): bool
     {
         return $unit->family_id !== null;

@@ -13,6 +13,7 @@ use App\Stations\Ordering\Queries\Specification;
 use App\Yard\Gatekeeper;
 use App\Yard\Models\Build;
 use App\Yard\Models\Unit;
+use App\Yard\StationName;
 
 /** Writes or changes the order for a unit while it is still a draft. */
 final class PlaceOrder
@@ -24,7 +25,7 @@ final class PlaceOrder
     /** @param  array<string, mixed>  $in */
     public function place(Unit $unit, array $in, Person $by): Build
     {
-        Gatekeeper::at($unit, 'desk');
+        Gatekeeper::at($unit, StationName::Ordering);
         if ($unit->variant === null || $unit->family === null) {
             throw new Refusal(
                 'The variant is not confirmed yet: a build cannot be ordered for an unidentified core.',

@@ -7,22 +7,25 @@ use App\Kernel\Refusal;
 use App\Shop\Models\Person;
 use App\Stations\Ordering\Duty;
 use App\Stations\Ordering\Queries\Specification;
+use App\Yard\Gate;
 use App\Yard\Gatekeeper;
 use App\Yard\Models\Build;
 use App\Yard\Models\Unit;
+use App\Yard\NumberSequence;
+use App\Yard\StationName;
 
 /** Freezes the specification and gives the unit its serial. Later catalog edits do not change it. */
 final class ReleaseBuild
 {
-    public function __construct(private readonly Ledger $ledger, private readonly Specification $resolve)
+    public function __construct(private readonly Ledger $ledger, private readonly Specification $resolve, private readonly Gatekeeper $gate)
     {
     }
 
     /** @param  list<string>  $acknowledged options whose surprising behaviour the customer was told of */
     public function release(Unit $unit, int $version, array $acknowledged, Person $by): Build
     {
-        Gatekeeper::at($unit, 'desk');
-        Gatekeeper::noHold($unit);
+        Gatekeeper::at($unit, StationName::Ordering);
+        $this->gate->pass($unit, Gate::Release);
         $build = $unit->currentBuild;
         if ($build === null || $build->state !== 'draft') {
             throw new Refusal('There is no open order for this unit.', 409);
@@ -74,7 +77,7 @@ final class ReleaseBuild
         ]);
         // A returned unit is already in pieces when its second build is ordered: teardown was done for the return.
         $unit->moveTo(
-            $build->teardown_done_at !== null ? Gatekeeper::next($unit, 'teardown') : Gatekeeper::next($unit, 'desk'),
+            $build->teardown_done_at !== null ? Gatekeeper::next($unit, StationName::Teardown) : Gatekeeper::next($unit, StationName::Ordering),
         );
 
         return $build;
@@ -83,11 +86,7 @@ final class ReleaseBuild
     private function nextSerial(): string
     {
         $year = now()->format('y');
-        $last = Build::query()
-            ->where('serial', 'like', "VY-$year-%")
-            ->lockForUpdate()
-            ->max('serial');
 
-        return "VY-$year-".str_pad((string) (1 + (int) substr((string) $last, 6)), 4, '0', STR_PAD_LEFT);
+        return "VY-$year-".str_pad((string) NumberSequence::next("serial-$year"), 4, '0', STR_PAD_LEFT);
     }
 }

@@ -14,35 +14,16 @@ use App\Stations\Ordering\Queries\Specification;
 use App\Yard\Models\Unit;
 use App\Yard\Queries\RouteCard;
 use Illuminate\Http\JsonResponse;
-use Illuminate\Http\Request;
 
 final class OrderingController
 {
-    private const ORDER = [
-        'package' => 'required|string|max:60',
-        'add' => 'array|max:60',
-        'add.*' => 'string|max:60',
-        'drop' => 'array|max:60',
-        'drop.*' => 'string|max:60',
-        'vehicle' => 'nullable|string|max:40',
-        'duty' => 'nullable|array',
-        'duty.engineTorque' => 'nullable|string|max:30',
-        'duty.engineCurve' => 'nullable|string|max:600',
-        'duty.shiftSpeed' => 'nullable|string|max:30',
-        'duty.mass' => 'nullable|string|max:30',
-        'duty.axle' => 'nullable|string|max:30',
-        'duty.tyre' => 'nullable|string|max:30',
-        'duty.grade' => 'nullable|string|max:30',
-        'duty.hold' => 'boolean',
-    ];
-
-    public function preview(Request $request, string $number, Specification $resolve): JsonResponse
+    public function preview(OrderRequest $request, string $number, Specification $resolve): JsonResponse
     {
         return response()->json($resolve->of(...$this->asked($request, $number)));
     }
 
     /** The same order as the JSON that core/bin/calc package.resolve reads. */
-    public function calculation(Request $request, string $number): JsonResponse
+    public function calculation(OrderRequest $request, string $number): JsonResponse
     {
         return response()->json(
             OrderQuestion::of(...$this->asked($request, $number))->input,
@@ -51,9 +32,9 @@ final class OrderingController
     }
 
     /** @return array{Family, string, list<string>, list<string>, Duty|null, Variant|null} */
-    private function asked(Request $request, string $number): array
+    private function asked(OrderRequest $request, string $number): array
     {
-        $in = $request->validate(self::ORDER);
+        $in = $request->validated();
         $unit = Unit::byNumber($number);
         $vehicle = isset($in['vehicle']) ? Vehicle::query()->where('code', $in['vehicle'])->first() : null;
 
@@ -72,31 +53,21 @@ final class OrderingController
         return response()->json($quote->of(Unit::byNumber($number)));
     }
 
-    public function order(Request $request, string $number, PlaceOrder $action, RouteCard $card): JsonResponse
+    public function order(PlaceOrderRequest $request, string $number, PlaceOrder $action, RouteCard $card): JsonResponse
     {
-        $in = $request->validate(
-            self::ORDER + [
-                'customer' => 'nullable|string|max:20',
-                'promisedOn' => 'nullable|date_format:Y-m-d',
-                'version' => 'nullable|integer',
-            ],
-        );
+        $in = $request->validated();
         $unit = Unit::byNumber($number);
-        $action->place($unit, $in, $request->user());
+        $action->place($unit, $in, $request->person());
 
-        return response()->json($card->of($unit, ['build']), 201);
+        return response()->json($card->of($unit, ['ordering']), 201);
     }
 
-    public function release(Request $request, string $number, ReleaseBuild $action, RouteCard $card): JsonResponse
+    public function release(ReleaseBuildRequest $request, string $number, ReleaseBuild $action, RouteCard $card): JsonResponse
     {
-        $in = $request->validate([
-            'version' => 'required|integer',
-            'acknowledged' => 'array|max:60',
-            'acknowledged.*' => 'string|max:60',
-        ]);
+        $in = $request->validated();
         $unit = Unit::byNumber($number);
-        $action->release($unit, $in['version'], $in['acknowledged'] ?? [], $request->user());
+        $action->release($unit, $in['version'], $in['acknowledged'] ?? [], $request->person());
 
-        return response()->json($card->of($unit, ['build']));
+        return response()->json($card->of($unit, ['ordering']));
     }
 }

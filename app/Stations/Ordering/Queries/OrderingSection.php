@@ -4,8 +4,8 @@ namespace App\Stations\Ordering\Queries;
 
 use App\Catalog\Models\Application;
 use App\Catalog\Models\Package;
-use App\Stations\Identification\Queries\ForeignParts;
 use App\Stations\Ordering\Duty;
+use App\Yard\Contracts\ForeignParts;
 use App\Yard\Contracts\Section;
 use App\Yard\Models\Build;
 use App\Yard\Models\Unit;
@@ -20,11 +20,6 @@ final class OrderingSection implements Section
 
     public function __construct(private readonly Specification $resolve, private readonly ForeignParts $foreign)
     {
-    }
-
-    public function key(): string
-    {
-        return 'build';
     }
 
     public function has(Unit $unit): bool

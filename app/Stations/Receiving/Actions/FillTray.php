@@ -6,7 +6,6 @@ use App\Kernel\Ledger\Ledger;
 use App\Kernel\Refusal;
 use App\Stations\Receiving\Models\Tray;
 use App\Yard\Models\Unit;
-use Illuminate\Support\Facades\DB;
 
 /** Ties a tagged tray to a unit and lists what lies in it. */
 final class FillTray
@@ -18,17 +17,16 @@ final class FillTray
     /** @param  list<array{name: string, count: int, keepTogether?: string}>  $items */
     public function fill(Unit $unit, string $tag, array $items): Tray
     {
-        $basket = Tray::query()->where('tag', $tag)->lockForUpdate()->first();
-        if ($basket !== null && $basket->unit_id !== null && $basket->unit_id !== $unit->id) {
+        $tray = Tray::query()->where('tag', $tag)->lockForUpdate()->first();
+        if ($tray !== null && $tray->unit_id !== null && $tray->unit_id !== $unit->id) {
             throw Refusal::at('/tag', "Tray $tag holds parts of another unit; empty it first.");
         }
-        $basket ??= new Tray(['tag' => $tag]);
-        $basket->fill(['unit_id' => $unit->id, 'version' => ($basket->version ?? 0) + 1])->save();
-        DB::table('basket_items')->where('basket_id', $basket->id)->delete();
-        DB::table('basket_items')->insert(
+        $tray ??= new Tray(['tag' => $tag]);
+        $tray->fill(['unit_id' => $unit->id, 'version' => ($tray->version ?? 0) + 1])->save();
+        $tray->items()->delete();
+        $tray->items()->createMany(
             array_map(
                 fn (array $i) => [
-                    'basket_id' => $basket->id,
                     'name' => $i['name'],
                     'count' => $i['count'],
                     'keep_together' => $i['keepTogether'] ?? '',
@@ -36,8 +34,8 @@ final class FillTray
                 $items,
             ),
         );
-        $this->ledger->onUnit($unit, 'basket.filled', ['tag' => $tag, 'items' => $items]);
+        $this->ledger->onUnit($unit, 'tray.filled', ['tag' => $tag, 'items' => $items]);
 
-        return $basket;
+        return $tray;
     }
 }

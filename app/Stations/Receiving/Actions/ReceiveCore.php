@@ -9,12 +9,13 @@ use App\Kernel\Refusal;
 use App\Kernel\TypedQuantity;
 use App\Money\Actions\OweCore;
 use App\Money\Queries\CreditPrice;
+use App\Money\Queries\GradeProposal;
 use App\Shop\Models\Customer;
 use App\Shop\Models\Person;
 use App\Stations\Receiving\Models\Converter;
-use App\Stations\Receiving\Queries\GradeProposal;
 use App\Yard\Actions\PlaceHold;
 use App\Yard\Models\Unit;
+use App\Yard\StationName;
 use Yard\Core\Calculators;
 
 /** A core arrives: tag, story, clues, what is missing, and what it is worth. */
@@ -53,7 +54,7 @@ final class ReceiveCore
         $unit->save();
         $this->ledger->onUnit($unit, 'core.received', $in + ['credit' => $unit->credit]);
         $this->owe->settle($unit);
-        foreach ($unit->station === 'identify' ? $in['observed'] ?? [] : [] as $feature => $value) {
+        foreach ($unit->station === StationName::Identification ? $in['observed'] ?? [] : [] as $feature => $value) {
             // What the walk-round already showed of the variant is not asked again at the identification desk.
             $this->clues->answer($unit, (string) $feature, (string) $value, $by);
         }

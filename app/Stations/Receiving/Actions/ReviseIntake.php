@@ -7,6 +7,7 @@ use App\Kernel\Refusal;
 use App\Shop\Models\Person;
 use App\Yard\Gatekeeper;
 use App\Yard\Models\Unit;
+use App\Yard\StationName;
 
 /** Corrects what was written down at receiving; two people on one card are told of each other. */
 final class ReviseIntake
@@ -18,7 +19,7 @@ final class ReviseIntake
     /** @param  array<string, mixed>  $in */
     public function revise(Unit $unit, array $in, Person $by): Unit
     {
-        if (in_array($unit->station, ['field', 'closed'], true)) {
+        if (in_array($unit->station, [StationName::Field, StationName::Closed], true)) {
             throw new Refusal('This unit has left the house; its intake can no longer be changed.', 409);
         }
         if ($unit->credit_revision !== null) {
@@ -34,7 +35,7 @@ final class ReviseIntake
         $this->receive->fill($unit, $in);
         $unit->version++;
         $unit->save();
-        $this->ledger->onUnit($unit, 'intake.revised', $in + ['creditBefore' => $before, 'credit' => $unit->credit]);
+        $this->ledger->onUnit($unit, 'receiving.revised', $in + ['creditBefore' => $before, 'credit' => $unit->credit]);
 
         return $unit;
     }

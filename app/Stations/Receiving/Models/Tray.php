@@ -3,9 +3,42 @@
 namespace App\Stations\Receiving\Models;
 
 use App\Kernel\Record;
+use App\Yard\Models\Unit;
+use Illuminate\Database\Eloquent\Collection;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
+use Illuminate\Database\Eloquent\Relations\HasMany;
 
-/** A tagged tray of loose parts. */
+/**
+ * A tagged tray of loose parts.
+ *
+ * @property int $id
+ * @property string $tag
+ * @property int|null $unit_id
+ * @property string $place
+ * @property int $version
+ * @property Unit|null $unit
+ * @property Collection<int, TrayItem> $items
+ */
 final class Tray extends Record
 {
-    protected $table = 'baskets';
+    protected $table = 'trays';
+
+    protected $fillable = [
+        'tag',
+        'unit_id',
+        'place',
+        'version',
+    ];
+
+    /** @return BelongsTo<Unit, $this> */
+    public function unit(): BelongsTo
+    {
+        return $this->belongsTo(Unit::class);
+    }
+
+    /** @return HasMany<TrayItem, $this> */
+    public function items(): HasMany
+    {
+        return $this->hasMany(TrayItem::class);
+    }
 }

@@ -2,7 +2,8 @@
 
 namespace App\Stations\Receiving\Queries;
 
-use App\Kernel\Refusal;
+use App\Yard\Contracts\Blocker;
+use App\Yard\Gate;
 use App\Yard\Models\Photo;
 use App\Yard\Models\Unit;
 
@@ -12,22 +13,20 @@ use App\Yard\Models\Unit;
  */
 final class DamageEvidence
 {
-    public function assertKept(Unit $unit): void
+    /** @return list<Blocker> a place of damage without its photo bars the first tool */
+    public function missing(Unit $unit): array
     {
         $places = array_values(array_unique(array_column($unit->damage, 'place')));
-        $open =
-            $places === []
-                ? []
-                : array_values(
-                    array_diff($places, Photo::query()->where('unit_id', $unit->id)->pluck('place')->all()),
-                );
-        if ($open !== []) {
-            throw new Refusal(
-                'Damage was noted on arrival at '.
-                    implode(', ', $open).
-                    '; photograph it there before a tool touches the unit.',
-                409,
-            );
-        }
+        $kept = $places === [] ? [] : Photo::query()->where('unit_id', $unit->id)->pluck('place')->all();
+
+        return array_map(
+            fn (string $place) => new Blocker(
+                Gate::FirstTool,
+                "damage:$place",
+                "Damage was noted on arrival at $place; photograph it there before a tool touches the unit.",
+                "/units/$unit->core_tag/receiving",
+            ),
+            array_values(array_diff($places, $kept)),
+        );
     }
 }

@@ -5,20 +5,16 @@ namespace App\Stations\Receiving\Queries;
 use App\Catalog\Models\Vocabulary;
 use App\Shop\Queries\PeopleNames;
 use App\Stations\Receiving\Models\Converter;
+use App\Stations\Receiving\Models\Tray;
+use App\Stations\Receiving\Models\TrayItem;
 use App\Yard\Contracts\Section;
 use App\Yard\Models\Photo;
 use App\Yard\Models\Unit;
-use Illuminate\Support\Facades\DB;
 
 final class ReceivingSection implements Section
 {
     public function __construct(private readonly PeopleNames $names)
     {
-    }
-
-    public function key(): string
-    {
-        return 'intake';
     }
 
     public function has(Unit $unit): bool
@@ -38,10 +34,6 @@ final class ReceivingSection implements Section
                 'means' => $vocabulary[$group]->means->{$value} ?? null,
             ];
         }
-        $items = DB::table('basket_items')
-            ->join('baskets', 'baskets.id', '=', 'basket_id')
-            ->where('unit_id', $unit->id)
-            ->get(['tag', 'name', 'count', 'keep_together']);
 
         return [
             'receivedBy' => $this->names->of($unit->received_by),
@@ -104,24 +96,19 @@ final class ReceivingSection implements Section
                     ],
                 )
                 ->all(),
-            'baskets' => $items
-                ->groupBy('tag')
-                ->map(
-                    fn ($list, $tag) => [
-                        'tag' => (string) $tag,
-                        'items' => $list
-                            ->map(
-                                fn ($i) => [
-                                    'name' => $i->name,
-                                    'count' => $i->count,
-                                    'keepTogether' => $i->keep_together,
-                                ],
-                            )
-                            ->all(),
-                    ],
-                )
-                ->values()
+            'trays' => Tray::query()
+                ->with('items')
+                ->where('unit_id', $unit->id)
+                ->orderBy('id')
+                ->get()
+                ->map(fn (Tray $t) => ['tag' => $t->tag, 'items' => $t->items->map(self::item(...))->all()])
                 ->all(),
         ];
+    }
+
+    /** @return array{name: string, count: int, keepTogether: string} */
+    private static function item(TrayItem $i): array
+    {
+        return ['name' => $i->name, 'count' => $i->count, 'keepTogether' => $i->keep_together];
     }
 }

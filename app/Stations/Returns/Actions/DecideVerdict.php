@@ -8,6 +8,7 @@ use App\Shop\Models\Person;
 use App\Stations\Returns\Models\UnitReturn;
 use App\Stations\Returns\Queries\VerdictRanking;
 use App\Yard\Gatekeeper;
+use App\Yard\StationName;
 
 /** A person decides; the weights of all causes at that moment are kept beside the decision. */
 final class DecideVerdict
@@ -26,7 +27,7 @@ final class DecideVerdict
         Person $by,
     ): void {
         $unit = $return->unit()->firstOrFail();
-        Gatekeeper::at($unit, 'returns');
+        Gatekeeper::at($unit, StationName::Returns);
         if ($return->verdict !== null) {
             throw new Refusal('The verdict is already given.', 409);
         }

@@ -7,8 +7,10 @@ use App\Kernel\Refusal;
 use App\Kernel\TypedQuantity;
 use App\Stations\Returns\Models\UnitReturn;
 use App\Stations\Returns\Queries\VerdictRanking;
+use App\Work\Place;
+use App\Work\ReadingKind;
 use App\Yard\Gatekeeper;
-use Yard\Core\Units\Unit as MeasureUnit;
+use App\Yard\StationName;
 
 /** What is seen or measured on a returned unit. Hearsay and findings stay apart: the complaint is never overwritten. */
 final class ObserveReturn
@@ -42,26 +44,18 @@ final class ObserveReturn
     }
 
     /** A measurement on the returned unit, to set against the one of the build. */
-    public function measure(UnitReturn $return, string $kind, string $code, string $typed, int $version): void
+    public function measure(UnitReturn $return, ReadingKind $kind, string $code, string $typed, int $version): void
     {
         $this->openFor($return, $version, [$code => $typed]);
-        $list = ['pack' => 'packs', 'end-play' => 'endPlays', 'air-check' => 'airChecks'][$kind];
-        $row =
-            array_column($return->build->spec[$list], null, 'code')[$code] ??
-            throw Refusal::at('/code', "There is no \"$code\" to measure.");
-        $reading = TypedQuantity::parse(
-            $typed,
-            $kind === 'air-check' ? 'pressure' : 'length',
-            $row['unit'],
-            '/reading',
-        );
-        if (abs(MeasureUnit::of($row['unit'])->toSi(1.0)) > 0 && $reading->in($row['unit']) < 0) {
+        $place = Place::of($return->build, $kind, $code);
+        $reading = TypedQuantity::parse($typed, $kind->quantity(), $place->unit, '/reading');
+        if ($reading->in($place->unit) < 0) {
             throw Refusal::at('/reading', 'A reading below zero is not possible here.');
         }
         $observed = $return->observed;
-        $observed['now']["$kind:$code"] = [
-            'value' => $reading->in($row['unit']),
-            'unit' => $row['unit'],
+        $observed['now']["$kind->value:$code"] = [
+            'value' => $reading->in($place->unit),
+            'unit' => $place->unit,
             'typed' => $reading->typed,
         ];
         $this->save($return, $observed, 'return.measured', [
@@ -74,7 +68,7 @@ final class ObserveReturn
     /** @param  array<string, mixed>  $yours */
     private function openFor(UnitReturn $return, int $version, array $yours): void
     {
-        Gatekeeper::at($return->unit()->firstOrFail(), 'returns');
+        Gatekeeper::at($return->unit, StationName::Returns);
         if ($return->verdict !== null) {
             throw new Refusal('The verdict is already given.', 409);
         }

@@ -9,6 +9,8 @@ use App\Shop\Models\Person;
 use App\Stations\Returns\Models\UnitReturn;
 use App\Yard\Gatekeeper;
 use App\Yard\Models\Build;
+use App\Yard\NumberSequence;
+use App\Yard\StationName;
 
 /** A unit comes back under its serial and gets a return number. */
 final class OpenReturn
@@ -27,18 +29,11 @@ final class OpenReturn
         if ($unit->current_build_id !== $build->id) {
             throw Refusal::at('/serial', "$serial was rebuilt since; it now carries {$unit->currentBuild?->serial}.");
         }
-        Gatekeeper::at($unit, 'field');
+        Gatekeeper::at($unit, StationName::Field);
         if (isset($in['installedOn']) && $in['failedOn'] < $in['installedOn']) {
             throw Refusal::at('/failedOn', 'It cannot have failed before it was installed.');
         }
-        $number =
-            'R-'.
-            str_pad(
-                (string) (1 + (int) substr((string) UnitReturn::query()->lockForUpdate()->max('number'), 2)),
-                4,
-                '0',
-                STR_PAD_LEFT,
-            );
+        $number = 'R-'.str_pad((string) NumberSequence::next('return'), 4, '0', STR_PAD_LEFT);
         $return = UnitReturn::create([
             'number' => $number,
             'build_id' => $build->id,
@@ -58,7 +53,7 @@ final class OpenReturn
         $build->update(['state' => 'returned']);
         $this->ledger->onUnit($unit, 'return.opened', $in + ['number' => $number, 'serial' => $serial]);
         $unit->update(['symptoms' => (object) []]);
-        $unit->moveTo('returns');
+        $unit->moveTo(StationName::Returns);
 
         return $return;
     }

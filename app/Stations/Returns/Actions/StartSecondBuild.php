@@ -8,6 +8,7 @@ use App\Shop\Models\Person;
 use App\Stations\Returns\Models\UnitReturn;
 use App\Yard\Gatekeeper;
 use App\Yard\Models\Build;
+use App\Yard\StationName;
 
 /** The returned unit is built again: a new generation, linked to the one that came back. */
 final class StartSecondBuild
@@ -19,7 +20,7 @@ final class StartSecondBuild
     public function start(UnitReturn $return, Person $by): Build
     {
         $unit = $return->unit()->firstOrFail();
-        Gatekeeper::at($unit, 'returns');
+        Gatekeeper::at($unit, StationName::Returns);
         if ($return->verdict === null) {
             throw new Refusal(
                 'Give the verdict first: a second build without a cause would only repeat the first.',
@@ -53,7 +54,7 @@ final class StartSecondBuild
             'generation' => $build->generation,
             'parent' => $first->serial,
         ]);
-        $unit->moveTo('desk');
+        $unit->moveTo(StationName::Ordering);
 
         return $build;
     }

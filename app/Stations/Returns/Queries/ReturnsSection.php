@@ -3,10 +3,11 @@
 namespace App\Stations\Returns\Queries;
 
 use App\Shop\Queries\PeopleNames;
-use App\Stations\Assembly\Queries\BuiltNumbers;
 use App\Stations\Returns\Models\UnitReturn;
+use App\Yard\Contracts\BuiltNumbers;
 use App\Yard\Contracts\Section;
 use App\Yard\Models\Unit;
+use App\Yard\StationName;
 
 final class ReturnsSection implements Section
 {
@@ -17,14 +18,9 @@ final class ReturnsSection implements Section
     ) {
     }
 
-    public function key(): string
-    {
-        return 'returns';
-    }
-
     public function has(Unit $unit): bool
     {
-        return $unit->station === 'returns' ||
+        return $unit->station === StationName::Returns ||
             $unit->currentBuild?->state === 'returned' ||
             ($unit->currentBuild?->generation ?? 1) > 1;
     }

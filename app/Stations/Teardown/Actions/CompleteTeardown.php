@@ -6,38 +6,27 @@ use App\Kernel\Ledger\Ledger;
 use App\Kernel\Refusal;
 use App\Shop\Models\Person;
 use App\Stations\Teardown\Models\Finding;
-use App\Work\Actions\MarkStep;
 use App\Work\Generation;
-use App\Work\Models\StepMark;
+use App\Yard\Gate;
 use App\Yard\Gatekeeper;
 use App\Yard\Models\Unit;
+use App\Yard\StationName;
 
 /** Teardown is over when every step is done and at least the cause, or its absence, is written down. */
 final class CompleteTeardown
 {
-    public function __construct(private readonly Ledger $ledger)
+    public function __construct(private readonly Ledger $ledger, private readonly Gatekeeper $gate)
     {
     }
 
     public function complete(Unit $unit, bool $noCauseFound, Person $by): void
     {
-        Gatekeeper::at($unit, 'teardown');
-        Gatekeeper::noHold($unit);
-        $generation = Generation::of($unit, 'teardown');
-        $done = StepMark::query()
+        Gatekeeper::at($unit, StationName::Teardown);
+        $this->gate->pass($unit, Gate::CloseTeardown);
+        $findings = Finding::query()
             ->where('unit_id', $unit->id)
-            ->where('generation', $generation)
-            ->where('phase', 'teardown')
-            ->pluck('step')
-            ->all();
-        $open = array_diff_key(MarkStep::steps($unit, 'teardown'), array_flip($done));
-        if ($open !== []) {
-            throw new Refusal('Still to do: '.implode('; ', array_column($open, 'name')).'.', 409);
-        }
-        $findings = Finding::query()->where('unit_id', $unit->id)->where('generation', $generation)->get();
-        if ($findings->isEmpty()) {
-            throw new Refusal('No part has been inspected yet.', 409);
-        }
+            ->where('generation', Generation::of($unit, 'teardown'))
+            ->get();
         if (! $noCauseFound && $findings->where('role', 'cause')->isEmpty()) {
             throw new Refusal(
                 'No finding is marked as the cause. Mark it, or say that no cause was found: that is an honest result '
@@ -50,6 +39,6 @@ final class CompleteTeardown
             'noCauseFound' => $noCauseFound,
             'causes' => $findings->where('role', 'cause')->pluck('part')->values()->all(),
         ]);
-        $unit->moveTo(Gatekeeper::next($unit, 'teardown'));
+        $unit->moveTo(Gatekeeper::next($unit, StationName::Teardown));
     }
 }

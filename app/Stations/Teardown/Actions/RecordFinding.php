@@ -10,6 +10,7 @@ use App\Stations\Teardown\Models\Finding;
 use App\Work\Generation;
 use App\Yard\Gatekeeper;
 use App\Yard\Models\Unit;
+use App\Yard\StationName;
 
 /** What is found on a part, what becomes of it, and whether it is the cause or what the cause did. */
 final class RecordFinding
@@ -21,7 +22,7 @@ final class RecordFinding
     /** @param  array<string, mixed>  $in */
     public function record(Unit $unit, array $in, Person $by): Finding
     {
-        Gatekeeper::at($unit, 'teardown', 'returns', 'bench');
+        Gatekeeper::at($unit, StationName::Teardown, StationName::Returns, StationName::Assembly);
         $spec =
             FamilySpec::query()
                 ->where('family_id', $unit->family_id)

@@ -7,6 +7,7 @@ use App\Kernel\Refusal;
 use App\Shop\Models\Person;
 use App\Yard\Gatekeeper;
 use App\Yard\Models\Unit;
+use App\Yard\StationName;
 use Yard\Core\BadInput;
 use Yard\Core\Calculators;
 
@@ -24,7 +25,7 @@ final class ReportSymptoms
      */
     public function report(Unit $unit, array $observed, Person $by, ?array $pressures = null): void
     {
-        Gatekeeper::at($unit, 'identify', 'desk', 'teardown', 'bench', 'returns');
+        Gatekeeper::at($unit, StationName::Identification, StationName::Ordering, StationName::Teardown, StationName::Assembly, StationName::Returns);
         if ($unit->family === null) {
             throw new Refusal('Set the family at receiving first: the gears are those of its chart.', 409);
         }

@@ -4,10 +4,12 @@ namespace App\Stations\Teardown\Queries;
 
 use App\Catalog\Models\FamilySpec;
 use App\Stations\Teardown\Models\Finding;
+use App\Yard\Contracts\HardPartLosses;
 use App\Yard\Models\Unit;
+use App\Yard\StationName;
 
 /** What teardown found of the hard parts that decide a core's worth: a question other stations may ask. */
-final class LostHardParts
+final class LostHardParts implements HardPartLosses
 {
     /**
      * @return list<string> part numbers of the family's hard parts that are scrapped or must be replaced,
@@ -37,7 +39,7 @@ final class LostHardParts
 
     public function tornDown(Unit $unit): bool
     {
-        return ! in_array($unit->station, ['identify', 'desk', 'teardown'], true) &&
+        return ! in_array($unit->station, [StationName::Identification, StationName::Ordering, StationName::Teardown], true) &&
             Finding::query()->where('unit_id', $unit->id)->where('generation', 1)->exists();
     }
 }

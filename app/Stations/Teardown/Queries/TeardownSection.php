@@ -7,9 +7,8 @@ use App\Catalog\Models\Vocabulary;
 use App\Shop\Models\HouseRule;
 use App\Shop\Queries\PeopleNames;
 use App\Stations\Teardown\Models\Finding;
-use App\Work\Actions\MarkStep;
 use App\Work\Generation;
-use App\Work\Models\StepMark;
+use App\Work\Queries\StepList;
 use App\Yard\Contracts\Section;
 use App\Yard\Models\Unit;
 use Yard\Core\Calculators;
@@ -18,11 +17,6 @@ final class TeardownSection implements Section
 {
     public function __construct(private readonly PeopleNames $names)
     {
-    }
-
-    public function key(): string
-    {
-        return 'teardown';
     }
 
     public function has(Unit $unit): bool
@@ -36,12 +30,6 @@ final class TeardownSection implements Section
             return null;
         }
         $generation = Generation::of($unit, 'teardown');
-        $marks = StepMark::query()
-            ->where('unit_id', $unit->id)
-            ->where('generation', $generation)
-            ->where('phase', 'teardown')
-            ->get()
-            ->keyBy('step');
         $findings = Finding::query()
             ->where('unit_id', $unit->id)
             ->where('generation', $generation)
@@ -52,7 +40,7 @@ final class TeardownSection implements Section
 
         return [
             'generation' => $generation,
-            'steps' => self::steps(MarkStep::steps($unit, 'teardown'), $marks, $this->names),
+            'steps' => StepList::of($unit, 'teardown')->shown($this->names),
             'inspection' => FamilySpec::query()
                 ->where('family_id', $unit->family_id)
                 ->where('kind', 'finding')
@@ -122,31 +110,6 @@ final class TeardownSection implements Section
                 'gear' => in_array($known[$code]->gear ?? null, $gears, true) ? $known[$code]->gear : null,
             ],
             array_values(array_unique($unit->codes)),
-        );
-    }
-
-    /**
-     * @param  array<string, array<string, mixed>>  $steps
-     * @param  \Illuminate\Support\Collection<string, StepMark>  $marks
-     * @return list<array<string, mixed>>
-     */
-    public static function steps(array $steps, $marks, PeopleNames $names): array
-    {
-        return array_values(
-            array_map(function (array $step) use ($marks, $names): array {
-                $mark = $marks[$step['code']] ?? null;
-                $waiting = array_values(array_filter($step['needs'], fn (string $n) => ! isset($marks[$n])));
-                $step['counts'] = (object) ($step['counts'] ?? []);
-
-                return $step + [
-                    'state' => $mark !== null ? 'done' : ($waiting === [] ? 'open' : 'waits'),
-                    'waitsFor' => $waiting,
-                    'counted' => (object) ($mark->counts ?? []),
-                    'note' => $mark->note ?? '',
-                    'by' => $names->of($mark?->done_by),
-                    'at' => $mark?->done_at->toIso8601ZuluString(),
-                ];
-            }, $steps),
         );
     }
 }

@@ -131,7 +131,7 @@ function Entries({ kinds }: { kinds: Kinds }) {
                         </button>
                     </p>
                 )}
-                {can('edit-catalog') && !asOf && (
+                {can('catalog.edit') && !asOf && (
                     <button type="button" className="btn my-2" onClick={() => set({ key: 'new' })}>
                         New entry
                     </button>
@@ -170,7 +170,7 @@ function Entries({ kinds }: { kinds: Kinds }) {
                     family={family}
                     kinds={kinds}
                     asOf={asOf}
-                    editable={can('edit-catalog') && !asOf}
+                    editable={can('catalog.edit') && !asOf}
                     onKey={(k) => set({ key: k })}
                 />
             ) : (
@@ -259,9 +259,8 @@ function Editor({
     };
     const save = () =>
         write(
-            (headers) =>
+            () =>
                 api.POST('/catalog/entry', {
-                    headers,
                     body: {
                         kind: entry.kind,
                         family: info.inFamily ? at : null,
@@ -274,7 +273,7 @@ function Editor({
         );
     const remove = () =>
         write(
-            (headers) => api.DELETE('/catalog/entry', { headers, body: { kind: entry.kind, key: entry.key! } }),
+            () => api.DELETE('/catalog/entry', { body: { kind: entry.kind, key: entry.key! } }),
             () => void done(''),
         );
     return (
@@ -395,9 +394,8 @@ function Claims({ entry, editable, onDone }: { entry: Entry; editable: boolean; 
                                         disabled={busy || !reason.trim()}
                                         onClick={() =>
                                             void write(
-                                                (headers) =>
+                                                () =>
                                                     api.POST('/catalog/entry/choice', {
-                                                        headers,
                                                         body: {
                                                             kind: entry.kind,
                                                             key: entry.key!,
@@ -511,7 +509,7 @@ function Changes({ kinds }: { kinds: Kinds }) {
                             {title(e.kind)}:{' '}
                             <Link
                                 className="num font-semibold underline"
-                                to={`/catalog/desk?kind=${e.kind}&key=${encodeURIComponent(e.key)}`}
+                                to={`/catalog/entries?kind=${e.kind}&key=${encodeURIComponent(e.key)}`}
                             >
                                 {e.key.replaceAll('|', ' · ')}
                             </Link>

@@ -45,9 +45,8 @@ export function CsvFiles({ kinds }: { kinds: Schemas['CatalogKinds'] }) {
         if (
             file &&
             (await upload.write(
-                (headers) =>
+                () =>
                     api.POST('/catalog/uploads', {
-                        headers,
                         body: { file: '', kind: kind as 'parts' },
                         bodySerializer: form({ file, kind }),
                     }),
@@ -61,8 +60,7 @@ export function CsvFiles({ kinds }: { kinds: Schemas['CatalogKinds'] }) {
         const file = pack.current?.files?.[0];
         if (file)
             await packed.write(
-                (headers) =>
-                    api.POST('/catalog/pack', { headers, body: { pack: '' }, bodySerializer: form({ pack: file }) }),
+                () => api.POST('/catalog/pack', { body: { pack: '' }, bodySerializer: form({ pack: file }) }),
                 (r) => {
                     setImported(r);
                     void client.invalidateQueries();
@@ -78,7 +76,7 @@ export function CsvFiles({ kinds }: { kinds: Schemas['CatalogKinds'] }) {
                     <a className="btn" href="/api/catalog/pack" download>
                         Export the catalog
                     </a>
-                    {can('edit-catalog') && (
+                    {can('catalog.edit') && (
                         <div className="mt-3 flex flex-wrap items-end gap-2">
                             <label className="text-sm font-semibold text-faint">
                                 Import a pack
@@ -102,7 +100,7 @@ export function CsvFiles({ kinds }: { kinds: Schemas['CatalogKinds'] }) {
                         </p>
                     )}
                 </Panel>
-                {can('edit-catalog') && (
+                {can('catalog.edit') && (
                     <Panel title="CSV file" aside="UTF-8, comma or semicolon, first line names the columns">
                         <Choice
                             label="What is in it"
@@ -227,10 +225,9 @@ function ImportView({ i, open, onDone }: { i: Import; open: boolean; onDone: () 
                         disabled={busy}
                         onClick={() =>
                             void write(
-                                (headers) =>
+                                () =>
                                     api.POST('/catalog/uploads/{import}/confirm', {
                                         params: { path: { import: i.id } },
-                                        headers,
                                     }),
                                 onDone,
                             )
@@ -246,10 +243,9 @@ function ImportView({ i, open, onDone }: { i: Import; open: boolean; onDone: () 
                         disabled={busy}
                         onClick={() =>
                             void write(
-                                (headers) =>
+                                () =>
                                     api.POST('/catalog/uploads/{import}/cancel', {
                                         params: { path: { import: i.id } },
-                                        headers,
                                     }),
                                 onDone,
                             )

@@ -40,7 +40,7 @@ export function Families() {
         <>
             <div className="mb-2 flex items-baseline justify-between">
                 <h1 className="text-3xl">Catalog</h1>
-                <Link to="/catalog/desk" className="btn">
+                <Link to="/catalog/entries" className="btn">
                     Open the catalog desk
                 </Link>
             </div>

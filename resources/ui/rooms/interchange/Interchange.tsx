@@ -2,7 +2,8 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { answer, api, isProblem, type Schemas } from '../../api/client';
-import { formatMoney, STATIONS } from '../../kit/format';
+import { placeName } from '../../card/stations';
+import { formatMoney } from '../../kit/format';
 import { Choice, Field, Loading, Mark, Panel, ProblemNote, Source } from '../../kit/basics';
 
 type Way = Schemas['ConversionWay'];
@@ -467,7 +468,7 @@ function PartDesk({ number }: { number: string }) {
                             <Link className="num font-semibold underline" to={`/units/${c.coreTag}`}>
                                 {c.coreTag}
                             </Link>{' '}
-                            {c.variant}, grade {c.grade}, {STATIONS[c.station]}
+                            {c.variant}, grade {c.grade}, {placeName(c.station)}
                             {c.rack && `, rack ${c.rack}`}{' '}
                             {c.seen ? (
                                 <Mark kind="good">{c.seen}</Mark>

@@ -68,9 +68,8 @@ function OwnTrain() {
     const go = useNavigate();
     const save = () =>
         write(
-            (headers) =>
+            () =>
                 api.POST('/catalog/entry', {
-                    headers,
                     body: {
                         kind: 'families',
                         family: null,
@@ -94,7 +93,7 @@ function OwnTrain() {
     return (
         <>
             <Desk train={train} onChange={set} />
-            {can('edit-catalog') && (
+            {can('catalog.edit') && (
                 <Panel title="Keep it as a family" aside="parts, windows and steps are added at the catalog desk">
                     <div className="flex flex-wrap items-end gap-3">
                         <Field

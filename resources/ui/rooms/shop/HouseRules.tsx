@@ -33,10 +33,9 @@ function RuleCard({ rule }: { rule: Rule }) {
     const changed = choice !== rule.choice || reason !== rule.reason;
     const save = () =>
         write(
-            (headers) =>
+            () =>
                 api.PUT('/house-rules/{code}', {
                     params: { path: { code: rule.code } },
-                    headers,
                     body: { choice, reason, version: rule.version },
                 }),
             (data) => client.setQueryData(['house-rules'], data),
@@ -44,7 +43,7 @@ function RuleCard({ rule }: { rule: Rule }) {
     return (
         <section className="sheet px-4 py-3" aria-label={rule.question}>
             <h2 className="text-xl">{rule.question}</h2>
-            {can('set-house-rules') ? (
+            {can('shop.set-rules') ? (
                 <>
                     {rule.choices.length > 0 ? (
                         <Choice small label={rule.question} value={choice} values={rule.choices} onChange={setChoice} />

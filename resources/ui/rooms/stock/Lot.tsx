@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { Link, useParams } from 'react-router';
 import { answer, api } from '../../api/client';
-import { STATIONS } from '../../kit/format';
+import { placeName } from '../../card/stations';
 import { Loading } from '../../kit/basics';
 
 /** Which units carry this lot, and where they are. */
@@ -40,7 +40,7 @@ export function Lot() {
                                 </td>
                                 <td className="td">{u.place}</td>
                                 <td className="td num">{u.count}</td>
-                                <td className="td">{STATIONS[u.station]}</td>
+                                <td className="td">{placeName(u.station)}</td>
                                 <td className="td">{u.customer}</td>
                             </tr>
                         ))}

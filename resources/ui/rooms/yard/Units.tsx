@@ -1,8 +1,11 @@
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { Link, useSearchParams } from 'react-router';
 import { answer, api, type Schemas } from '../../api/client';
-import { age, STATIONS } from '../../kit/format';
+import { placeName, STATIONS_IN_ORDER } from '../../card/stations';
+import { age } from '../../kit/format';
 import { Choice, Loading, Mark, ProblemNote } from '../../kit/basics';
+
+const STATION_CHOICES = [...STATIONS_IN_ORDER.slice(1).map((s) => s.id), 'field', 'closed'];
 
 export function Units() {
     const [params, setParams] = useSearchParams();
@@ -22,8 +25,8 @@ export function Units() {
             <Choice
                 label="Station"
                 value={station ?? 'all'}
-                values={['all', ...Object.keys(STATIONS)]}
-                text={(v) => STATIONS[v] ?? 'All'}
+                values={['all', ...STATION_CHOICES]}
+                text={(v) => (v === 'all' ? 'All' : placeName(v))}
                 onChange={(v) => setParams(v === 'all' ? {} : { station: v })}
             />
             {list.isPending && <Loading what="the list" />}
@@ -62,7 +65,7 @@ export function Units() {
                                     </td>
                                     <td className="td num">{u.serial}</td>
                                     <td className="td">
-                                        {STATIONS[u.station]}{' '}
+                                        {placeName(u.station)}{' '}
                                         <span className="text-sm text-faint">{age(u.stationSince)}</span>
                                     </td>
                                     <td className="td">{u.variant?.code ?? '–'}</td>

@@ -5,7 +5,7 @@ import { useWrite } from '../../api/useWrite';
 import { Caution, Field, HouseNote, Mark, Panel, ProblemNote, Select, Source } from '../../kit/basics';
 import { GaugeBar } from '../../kit/GaugeBar';
 import { StackDrawing, type Plate } from '../../kit/StackDrawing';
-import type { SectionProps } from '../../card/UnitCard';
+import type { SectionProps } from '../../card/section';
 import { Steps } from '../../work/Steps';
 
 type Assembly = NonNullable<Card['assembly']>;
@@ -13,10 +13,9 @@ type Place = Assembly['places'][number];
 type Choice = { clearance: number; picks: { slot: string; part: string; count: number }[] };
 
 /** Packs from shelf stock, end play, air checks and torques; every value with person, time and gauge. */
-export function AssemblyView(props: SectionProps) {
-    const { card, onCard, can } = props;
-    const a = card.assembly!;
-    const editable = can('assemble') && card.station === 'bench';
+export function AssemblyView(props: SectionProps<'assembly'>) {
+    const { card, onCard, can, section: a } = props;
+    const editable = can('assembly.work') && card.station === 'assembly';
     return (
         <div className="grid items-start gap-3 lg:grid-cols-[1.35fr_1fr]">
             <div className="flex flex-col gap-3">
@@ -46,7 +45,13 @@ export function AssemblyView(props: SectionProps) {
     );
 }
 
-function Fit({ place: p, card, onCard, editable }: { place: Place; editable: boolean } & SectionProps) {
+function Fit({
+    place: p,
+    section,
+    card,
+    onCard,
+    editable,
+}: { place: Place; editable: boolean } & SectionProps<'assembly'>) {
     const isPlay = p.kind === 'end-play';
     const last = p.readings.at(-1);
     const [reading, setReading] = useState('');
@@ -58,7 +63,7 @@ function Fit({ place: p, card, onCard, editable }: { place: Place; editable: boo
     const propose = () =>
         ask.write(
             () =>
-                api.POST('/units/{number}/places/{place}/propose', {
+                api.POST('/units/{number}/assembly/places/{place}/propose', {
                     params,
                     body: { reading, trialWasher: isPlay ? washer : null },
                 }),
@@ -66,10 +71,9 @@ function Fit({ place: p, card, onCard, editable }: { place: Place; editable: boo
         );
     const fit = (choice: Choice) =>
         take.write(
-            (headers) =>
-                api.POST('/units/{number}/places/{place}/fit', {
+            () =>
+                api.POST('/units/{number}/assembly/places/{place}/fit', {
                     params,
-                    headers,
                     body: { reading, trialWasher: isPlay ? washer : null, picks: choice.picks },
                 }),
             (next) => {
@@ -258,6 +262,7 @@ function Fit({ place: p, card, onCard, editable }: { place: Place; editable: boo
                         </div>
                     )}
                     <Measure
+                        section={section}
                         kind={p.kind}
                         code={p.code}
                         label={isPlay ? 'End play, final' : 'Feeler reading'}
@@ -296,10 +301,14 @@ function Measure({
     code,
     label,
     quantity,
+    section,
     card,
     onCard,
-}: { kind: string; code: string; label: string; quantity: string } & Pick<SectionProps, 'card' | 'onCard'>) {
-    const gauges = card.assembly!.gauges.filter((g) => g.kind === quantity);
+}: { kind: string; code: string; label: string; quantity: string } & Pick<
+    SectionProps<'assembly'>,
+    'section' | 'card' | 'onCard'
+>) {
+    const gauges = section.gauges.filter((g) => g.kind === quantity);
     const remembered = localStorage.getItem(`yard.gauge.${kind}`);
     const [gauge, setGauge] = useState(
         gauges.find((g) => g.code === remembered)?.code ?? gauges.find((g) => !g.overdue)?.code ?? '',
@@ -311,10 +320,9 @@ function Measure({
     const asksNote = note !== '' || fieldProblem(problem, '/note') !== undefined;
     const save = () =>
         write(
-            (headers) =>
-                api.POST('/units/{number}/measurements', {
+            () =>
+                api.POST('/units/{number}/assembly/measurements', {
                     params: { path: { number: card.coreTag } },
-                    headers,
                     body: { kind, code, reading, gauge, note },
                 }),
             (next) => {
@@ -368,8 +376,8 @@ function Measure({
     );
 }
 
-function AirChecks({ card, onCard, editable }: { editable: boolean } & SectionProps) {
-    const checks = card.assembly!.places.filter((p) => p.kind === 'air-check');
+function AirChecks({ section, card, onCard, editable }: { editable: boolean } & SectionProps<'assembly'>) {
+    const checks = section.places.filter((p) => p.kind === 'air-check');
     return (
         <Panel title="Air checks" aside="regulated air, two readings, seconds: the loss counts">
             <Caution>Pistons and snap rings fly: regulate the air, cover the drum, wear eye protection.</Caution>
@@ -396,6 +404,7 @@ function AirChecks({ card, onCard, editable }: { editable: boolean } & SectionPr
                             </div>
                             {editable && (
                                 <Measure
+                                    section={section}
                                     kind="air-check"
                                     code={p.code}
                                     label={`Loss ${p.code}`}
@@ -411,7 +420,7 @@ function AirChecks({ card, onCard, editable }: { editable: boolean } & SectionPr
     );
 }
 
-function Torques({ card, onCard, editable }: { editable: boolean } & SectionProps) {
+function Torques({ section, card, onCard, editable }: { editable: boolean } & SectionProps<'assembly'>) {
     return (
         <Panel title="Tightening torques" aside="stop if it feels like turning out">
             <table className="w-full">
@@ -425,7 +434,7 @@ function Torques({ card, onCard, editable }: { editable: boolean } & SectionProp
                     </tr>
                 </thead>
                 <tbody>
-                    {card.assembly!.fasteners.map((f) => (
+                    {section.fasteners.map((f) => (
                         <tr key={f.code}>
                             <td className="td">
                                 <strong>{f.name}</strong>
@@ -460,6 +469,7 @@ function Torques({ card, onCard, editable }: { editable: boolean } & SectionProp
                                     <details>
                                         <summary className="min-h-11 py-2">record</summary>
                                         <Measure
+                                            section={section}
                                             kind="torque"
                                             code={f.code}
                                             label={`Torque, ${f.name}`}
@@ -477,19 +487,19 @@ function Torques({ card, onCard, editable }: { editable: boolean } & SectionProp
     );
 }
 
-function SignOff({ card, onCard, can }: SectionProps) {
-    const a = card.assembly!;
+function SignOff({ section, card, onCard, can }: SectionProps<'assembly'>) {
+    const a = section;
     const { busy, problem, write } = useWrite();
     return (
         <Panel title="Sign-off" aside={a.signOffs.map((s) => `loop ${s.loop}: ${s.by}`).join(', ')}>
-            {card.station === 'bench' && a.blockers.length > 0 && (
+            {card.station === 'assembly' && a.blockers.length > 0 && (
                 <>
                     <p>
                         <Mark kind="warn">{a.blockers.length} still open</Mark>
                     </p>
                     <ul className="list-disc pl-5 text-sm">
                         {a.blockers.slice(0, 7).map((b) => (
-                            <li key={b}>{b}</li>
+                            <li key={b.code}>{b.sentence}</li>
                         ))}
                     </ul>
                     {a.blockers.length > 7 && (
@@ -497,19 +507,19 @@ function SignOff({ card, onCard, can }: SectionProps) {
                             <summary className="min-h-11 py-2">and {a.blockers.length - 7} more</summary>
                             <ul className="list-disc pl-5 text-sm">
                                 {a.blockers.slice(7).map((b) => (
-                                    <li key={b}>{b}</li>
+                                    <li key={b.code}>{b.sentence}</li>
                                 ))}
                             </ul>
                         </details>
                     )}
                 </>
             )}
-            {card.station === 'bench' && a.blockers.length === 0 && (
+            {card.station === 'assembly' && a.blockers.length === 0 && (
                 <p>
                     <Mark kind="good">Everything is measured and inside its window.</Mark>
                 </p>
             )}
-            {card.station !== 'bench' && a.signOffs.length > 0 && (
+            {card.station !== 'assembly' && a.signOffs.length > 0 && (
                 <p>
                     <Mark kind="good">
                         signed by {a.signOffs.at(-1)!.by}, {moment(a.signOffs.at(-1)!.at)}
@@ -517,17 +527,16 @@ function SignOff({ card, onCard, can }: SectionProps) {
                 </p>
             )}
             <ProblemNote problem={problem} />
-            {card.station === 'bench' && can('sign-off') && (
+            {card.station === 'assembly' && can('assembly.sign') && (
                 <button
                     type="button"
                     className="btn btn-main mt-2"
                     disabled={busy}
                     onClick={() =>
                         void write(
-                            (headers) =>
-                                api.POST('/units/{number}/sign-off', {
+                            () =>
+                                api.POST('/units/{number}/assembly/sign-off', {
                                     params: { path: { number: card.coreTag } },
-                                    headers,
                                     body: {},
                                 }),
                             onCard,

@@ -5,19 +5,18 @@ import { answer, api, fieldProblem } from '../../api/client';
 import { moment } from '../../kit/format';
 import { useWrite } from '../../api/useWrite';
 import { Field, Mark, Panel, ProblemNote, Select } from '../../kit/basics';
-import type { SectionProps } from '../../card/UnitCard';
+import type { SectionProps } from '../../card/section';
 import { SheetBody, type DeliverySheet } from './SheetBody';
 
 /** The ship gate, the papers, and what the installer reports back. */
-export function ShipView(props: SectionProps) {
-    const { card, can } = props;
-    const d = card.dispatch!;
+export function ShipView(props: SectionProps<'dispatch'>) {
+    const { card, can, section: d } = props;
     return (
         <div className="grid items-start gap-3 lg:grid-cols-[1.6fr_1fr]">
             <Panel
                 title="Delivery sheet"
                 aside={
-                    <Link className="underline" to={`/units/${card.coreTag}/sheet`}>
+                    <Link className="underline" to={`/units/${card.coreTag}/dispatch/sheet`}>
                         open to print
                     </Link>
                 }
@@ -37,7 +36,7 @@ export function ShipView(props: SectionProps) {
                             Warranty until {d.shipped.warrantyUntil} or {d.shipped.warrantyKm} km
                         </p>
                     </Panel>
-                ) : card.station === 'dispatch' && can('ship-unit') ? (
+                ) : card.station === 'dispatch' && can('dispatch.ship') ? (
                     <Ship {...props} />
                 ) : null}
                 {d.commissioning ? (
@@ -59,19 +58,19 @@ export function ShipView(props: SectionProps) {
                         <p>{String((d.commissioning.depth as { message?: string }).message ?? '')}</p>
                     </Panel>
                 ) : (
-                    d.shipped && can('handle-return') && <Commission {...props} />
+                    d.shipped && can('returns.handle') && <Commission {...props} />
                 )}
             </div>
         </div>
     );
 }
 
-function Ship({ card, onCard }: SectionProps) {
-    const form = useQuery({ queryKey: ['intake-form'], queryFn: () => answer(api.GET('/intake-form')) });
+function Ship({ section, card, onCard }: SectionProps<'dispatch'>) {
+    const form = useQuery({ queryKey: ['receiving/form'], queryFn: () => answer(api.GET('/receiving/form')) });
     const [customer, setCustomer] = useState(card.customer?.code ?? '');
     const [carrier, setCarrier] = useState('');
     const [checked, setChecked] = useState<string[]>([]);
-    const final = card.dispatch!.finalChecks;
+    const final = section.finalChecks;
     const { busy, problem, write } = useWrite();
     return (
         <Panel title="Ship it">
@@ -114,10 +113,9 @@ function Ship({ card, onCard }: SectionProps) {
                 disabled={busy}
                 onClick={() =>
                     void write(
-                        (headers) =>
-                            api.POST('/units/{number}/shipment', {
+                        () =>
+                            api.POST('/units/{number}/dispatch/shipment', {
                                 params: { path: { number: card.coreTag } },
-                                headers,
                                 body: { customer: customer || null, carrier, checked },
                             }),
                         onCard,
@@ -130,8 +128,8 @@ function Ship({ card, onCard }: SectionProps) {
     );
 }
 
-function Commission({ card, onCard }: SectionProps) {
-    const d = card.dispatch!;
+function Commission({ section, card, onCard }: SectionProps<'dispatch'>) {
+    const d = section;
     const [v, setV] = useState({
         installedOn: '',
         odometer: '',
@@ -200,10 +198,9 @@ function Commission({ card, onCard }: SectionProps) {
                     disabled={busy}
                     onClick={() =>
                         void write(
-                            (headers) =>
-                                api.POST('/units/{number}/commissioning', {
+                            () =>
+                                api.POST('/units/{number}/dispatch/commissioning', {
                                     params: { path: { number: card.coreTag } },
-                                    headers,
                                     body: v,
                                 }),
                             onCard,

@@ -5,7 +5,7 @@ import { moment } from '../../kit/format';
 import { useWrite } from '../../api/useWrite';
 import { Caution, Choice, Field, Loading, Mark, Panel, ProblemNote, Select } from '../../kit/basics';
 import { TraceChart, type ShiftMark, type TraceData } from '../../kit/TraceChart';
-import type { SectionProps } from '../../card/UnitCard';
+import type { SectionProps } from '../../card/section';
 
 type Run = Schemas['Run'];
 
@@ -13,9 +13,8 @@ const NO_DATA: TraceData = { t: [], input: [], turbine: [], output: [], line: []
 const OPEN = ['queued', 'running', 'recorded'];
 
 /** The test cell: run, watch, measure against the limits, pass or fail by name. */
-export function DynoView(props: SectionProps) {
-    const { card, can } = props;
-    const d = card.dyno!;
+export function DynoView(props: SectionProps<'dyno'>) {
+    const { card, can, section: d } = props;
     const [chosen, setChosen] = useState<number | null>(null);
     const run = d.runs.find((r) => r.id === chosen) ?? d.runs[0];
     const busy = d.runs.some((r) => OPEN.includes(r.state));
@@ -27,7 +26,7 @@ export function DynoView(props: SectionProps) {
         );
     return (
         <div className="flex flex-col gap-3">
-            {card.station === 'cell' && can('run-cell') && !busy && <Start {...props} />}
+            {card.station === 'dyno' && can('dyno.run') && !busy && <Start {...props} />}
             {d.runs.length > 1 && (
                 <Choice
                     label="Run"
@@ -45,23 +44,22 @@ export function DynoView(props: SectionProps) {
     );
 }
 
-function Start({ card, onCard }: SectionProps) {
+function Start({ section, card, onCard }: SectionProps<'dyno'>) {
     const [specimen, setSpecimen] = useState('sound');
     const { busy, problem, write } = useWrite();
     const start = () =>
         write(
-            (headers) =>
-                api.POST('/units/{number}/runs', {
+            () =>
+                api.POST('/units/{number}/dyno/runs', {
                     params: { path: { number: card.coreTag } },
-                    headers,
                     body: { specimen },
                 }),
             () => void fetchCard(card.coreTag, ['dyno']).then(onCard),
         );
     return (
         <Panel
-            title={`Run the program, loop ${card.dyno!.loop}`}
-            aside={`${card.dyno!.program?.seconds} s of program; the simulated rig runs faster than the clock`}
+            title={`Run the program, loop ${section.loop}`}
+            aside={`${section.program?.seconds} s of program; the simulated rig runs faster than the clock`}
         >
             <Caution>Guards closed, no loose clothing, emergency stop within reach; hot oil.</Caution>
             <div className="mt-2 flex flex-wrap items-end gap-3">
@@ -90,14 +88,14 @@ function Start({ card, onCard }: SectionProps) {
     );
 }
 
-function RunPanel({ run, card, onCard, can }: { run: Run } & SectionProps) {
+function RunPanel({ section, run, card, onCard, can }: { run: Run } & SectionProps<'dyno'>) {
     const open = OPEN.includes(run.state);
     const client = useQueryClient();
     const refresh = () => void fetchCard(card.coreTag, ['dyno']).then(onCard);
     const live = useLive(run, refresh);
     const detail = useQuery({
         queryKey: ['run', run.id, run.state],
-        queryFn: () => answer(api.GET('/runs/{run}', { params: { path: { run: run.id } } })),
+        queryFn: () => answer(api.GET('/dyno/runs/{run}', { params: { path: { run: run.id } } })),
         enabled: !open,
     });
     const cancel = useWrite();
@@ -155,17 +153,16 @@ function RunPanel({ run, card, onCard, can }: { run: Run } & SectionProps) {
                             . {run.reason}
                         </span>
                     )}
-                    {['queued', 'running'].includes(run.state) && can('run-cell') && (
+                    {['queued', 'running'].includes(run.state) && can('dyno.run') && (
                         <button
                             type="button"
                             className="btn"
                             disabled={cancel.busy}
                             onClick={() =>
                                 void cancel.write(
-                                    (headers) =>
-                                        api.POST('/runs/{run}/cancel', {
+                                    () =>
+                                        api.POST('/dyno/runs/{run}/cancel', {
                                             params: { path: { run: run.id } },
-                                            headers,
                                             body: {},
                                         }),
                                     () => {
@@ -182,14 +179,14 @@ function RunPanel({ run, card, onCard, can }: { run: Run } & SectionProps) {
                 {!open && detail.isPending && <Loading what="the trace" />}
                 <TraceChart data={data} shifts={shifts} label="Speeds and line pressure over the run" />
             </Panel>
-            {run.checks.length > 0 && <Checks run={run} card={card} onCard={onCard} can={can} />}
+            {run.checks.length > 0 && <Checks run={run} section={section} card={card} onCard={onCard} can={can} />}
         </>
     );
 }
 
-function Checks({ run, card, onCard, can }: { run: Run } & SectionProps) {
+function Checks({ section, run, card, onCard, can }: { run: Run } & SectionProps<'dyno'>) {
     const failed = run.checks.filter((c) => !c.pass);
-    const judging = run.state === 'analysed' && !run.verdict && card.station === 'cell' && can('run-cell');
+    const judging = run.state === 'analysed' && !run.verdict && card.station === 'dyno' && can('dyno.run');
     return (
         <div className={`grid items-start gap-3 ${judging ? 'lg:grid-cols-[1.6fr_1fr]' : ''}`}>
             <Panel title="Against the limits" aside={failed.length === 0 ? 'all inside' : `${failed.length} outside`}>
@@ -226,13 +223,13 @@ function Checks({ run, card, onCard, can }: { run: Run } & SectionProps) {
                     </tbody>
                 </table>
             </Panel>
-            {judging && <Judge run={run} card={card} onCard={onCard} failed={failed.length} />}
+            {judging && <Judge run={run} section={section} onCard={onCard} />}
         </div>
     );
 }
 
-function Judge({ run, card, onCard, failed }: { run: Run; failed: number } & Pick<SectionProps, 'card' | 'onCard'>) {
-    const [verdict, setVerdict] = useState<'pass' | 'fail' | 'conditional'>(failed === 0 ? 'pass' : 'fail');
+function Judge({ section, run, onCard }: { run: Run } & Pick<SectionProps<'dyno'>, 'section' | 'onCard'>) {
+    const [verdict, setVerdict] = useState<'pass' | 'fail' | 'conditional' | null>(null);
     const [reason, setReason] = useState('');
     const [suspect, setSuspect] = useState('');
     const { busy, problem, write } = useWrite();
@@ -258,7 +255,7 @@ function Judge({ run, card, onCard, failed }: { run: Run; failed: number } & Pic
                         onChange={setSuspect}
                         empty="choose"
                         options={[
-                            ...(card.dyno!.elements as unknown as { id: string; name: string }[]),
+                            ...(section.elements as unknown as { id: string; name: string }[]),
                             { id: 'line-pressure', name: 'Line pressure' },
                             { id: 'converter', name: 'Converter' },
                             { id: 'control', name: 'Control' },
@@ -266,7 +263,7 @@ function Judge({ run, card, onCard, failed }: { run: Run; failed: number } & Pic
                         problem={fieldProblem(problem, '/suspect')}
                     />
                 )}
-                {verdict !== 'pass' && (
+                {verdict !== null && verdict !== 'pass' && (
                     <Field
                         label="Reason"
                         value={reason}
@@ -278,20 +275,24 @@ function Judge({ run, card, onCard, failed }: { run: Run; failed: number } & Pic
                 <button
                     type="button"
                     className="btn btn-main"
-                    disabled={busy}
+                    disabled={busy || verdict === null}
                     onClick={() =>
+                        verdict !== null &&
                         void write(
-                            (headers) =>
-                                api.POST('/runs/{run}/verdict', {
+                            () =>
+                                api.POST('/dyno/runs/{run}/verdict', {
                                     params: { path: { run: run.id } },
-                                    headers,
                                     body: { verdict, reason, suspect },
                                 }),
                             onCard,
                         )
                     }
                 >
-                    {verdict === 'fail' ? 'Fail it and send it back to the bench' : 'Pass the unit on'}
+                    {verdict === null
+                        ? 'Choose a verdict first'
+                        : verdict === 'fail'
+                          ? 'Fail it and send it back to the bench'
+                          : 'Pass the unit on'}
                 </button>
             </div>
         </Panel>

@@ -4,16 +4,17 @@ import { api, fieldProblem, type Card } from '../../api/client';
 import { moment, percent } from '../../kit/format';
 import { useWrite } from '../../api/useWrite';
 import { Choice, Field, Mark, Panel, ProblemNote, Source } from '../../kit/basics';
-import type { SectionProps } from '../../card/UnitCard';
+import type { SectionProps } from '../../card/section';
 
-type Question = NonNullable<Card['identity']>['questions'][number];
+type Question = NonNullable<Card['identification']>['questions'][number];
 
 const NO_ANSWER = ['cannot see', 'broken off', 'not sure'];
 
 /** Clue by clue to the variant: cheapest and most telling question first, every answer can be changed. */
-export function Identify({ card, onCard, can }: SectionProps) {
-    const id = card.identity!;
-    const editable = can('identify-core') && ['identify', 'desk', 'teardown'].includes(card.station);
+export function Identify({ section, card, onCard, can }: SectionProps<'identification'>) {
+    const id = section;
+    const editable =
+        can('identification.identify') && ['identification', 'ordering', 'teardown'].includes(card.station);
     const open = id.questions.filter((q) => q.answer === null);
     const answered = id.questions.filter((q) => q.answer !== null);
     const name = (feature: string) => id.questions.find((q) => q.feature === feature)?.name ?? feature;
@@ -25,7 +26,7 @@ export function Identify({ card, onCard, can }: SectionProps) {
                     aside={
                         <>
                             {id.entropyBits.toFixed(2)} bits still open ·{' '}
-                            <Link to="/trainer" className="underline">
+                            <Link to="/identification/trainer" className="underline">
                                 train on past cores
                             </Link>
                         </>
@@ -74,9 +75,9 @@ export function Identify({ card, onCard, can }: SectionProps) {
                         </p>
                     )}
                 </Panel>
-                {id.mixed && <Aliens card={card} />}
-                {card.station === 'identify' && can('identify-core') && (
-                    <Decide key={id.ranking[0]?.variant} card={card} onCard={onCard} />
+                {id.mixed && <Aliens section={id} />}
+                {card.station === 'identification' && can('identification.identify') && (
+                    <Decide key={id.ranking[0]?.variant} section={id} card={card} onCard={onCard} />
                 )}
                 {id.decisions.length > 0 && (
                     <Panel title="Decided">
@@ -145,15 +146,15 @@ export function Identify({ card, onCard, can }: SectionProps) {
                         </ul>
                     </Panel>
                 )}
-                <Learning card={card} />
+                <Learning section={id} />
             </div>
         </div>
     );
 }
 
 /** Parts that do not belong to the leader: what they come from and what that means for ordering. */
-function Aliens({ card }: Pick<SectionProps, 'card'>) {
-    const id = card.identity!;
+function Aliens({ section }: Pick<SectionProps<'identification'>, 'section'>) {
+    const id = section;
     return (
         <Panel
             title="A mixed core"
@@ -177,8 +178,8 @@ function Aliens({ card }: Pick<SectionProps, 'card'>) {
 }
 
 /** What the confirmed cores of the house add to the catalog's own numbers. */
-function Learning({ card }: Pick<SectionProps, 'card'>) {
-    const l = card.identity!.learning;
+function Learning({ section }: Pick<SectionProps<'identification'>, 'section'>) {
+    const l = section.learning;
     return (
         <details className="sheet px-4 py-2">
             <summary className="min-h-11 py-2 font-semibold">
@@ -242,15 +243,14 @@ function Clue({
     card,
     onCard,
     editable,
-}: { q: Question; first: boolean; editable: boolean } & Pick<SectionProps, 'card' | 'onCard'>) {
+}: { q: Question; first: boolean; editable: boolean } & Pick<SectionProps<'identification'>, 'card' | 'onCard'>) {
     const { problem, write } = useWrite();
     const [typed, setTyped] = useState('');
     const say = (value: string) =>
         write(
-            (headers) =>
-                api.POST('/units/{number}/clues', {
+            () =>
+                api.POST('/units/{number}/identification/clues', {
                     params: { path: { number: card.coreTag } },
-                    headers,
                     body: { feature: q.feature, value },
                 }),
             onCard,
@@ -307,7 +307,7 @@ function TakeBack({
     name,
     card,
     onCard,
-}: { feature: string; name: string } & Pick<SectionProps, 'card' | 'onCard'>) {
+}: { feature: string; name: string } & Pick<SectionProps<'identification'>, 'card' | 'onCard'>) {
     const { write } = useWrite();
     return (
         <button
@@ -316,10 +316,9 @@ function TakeBack({
             aria-label={`Change ${name}`}
             onClick={() =>
                 void write(
-                    (headers) =>
-                        api.POST('/units/{number}/clues', {
+                    () =>
+                        api.POST('/units/{number}/identification/clues', {
                             params: { path: { number: card.coreTag } },
-                            headers,
                             body: { feature, value: null },
                         }),
                     onCard,
@@ -331,8 +330,8 @@ function TakeBack({
     );
 }
 
-function Decide({ card, onCard }: Pick<SectionProps, 'card' | 'onCard'>) {
-    const id = card.identity!;
+function Decide({ section, card, onCard }: Pick<SectionProps<'identification'>, 'section' | 'card' | 'onCard'>) {
+    const id = section;
     const [variant, setVariant] = useState(id.ranking[0]?.variant ?? '');
     const [foreign, setForeign] = useState(id.mixed ? id.aliens.map((a) => a.feature!) : []);
     const [more, setMore] = useState('');
@@ -341,10 +340,9 @@ function Decide({ card, onCard }: Pick<SectionProps, 'card' | 'onCard'>) {
     const { busy, problem, write } = useWrite();
     const send = (confirmed: boolean) =>
         write(
-            (headers) =>
-                api.POST('/units/{number}/identity', {
+            () =>
+                api.POST('/units/{number}/identification', {
                     params: { path: { number: card.coreTag } },
-                    headers,
                     body: {
                         variant: confirmed ? variant : null,
                         foreignParts: [

@@ -12,33 +12,34 @@ type Round = Schemas['TrainerRound'];
 export function Trainer() {
     const { can } = useSession();
     const client = useQueryClient();
-    const results = useQuery({ queryKey: ['trainer'], queryFn: () => answer(api.GET('/trainer')) });
+    const results = useQuery({
+        queryKey: ['identification/trainer'],
+        queryFn: () => answer(api.GET('/identification/trainer')),
+    });
     const families = useQuery({ queryKey: ['families'], queryFn: () => answer(api.GET('/catalog/families')) });
     const [family, setFamily] = useState<string | null>(null);
     const [round, setRound] = useState<Round | null>(null);
     const { busy, problem, write } = useWrite();
-    const deal = () => write((headers) => api.POST('/trainer', { headers, body: { family } }), setRound);
+    const deal = () => write(() => api.POST('/identification/trainer', { body: { family } }), setRound);
     const ask = (feature: string) =>
         write(
-            (headers) =>
-                api.POST('/trainer/{round}/questions', {
+            () =>
+                api.POST('/identification/trainer/{round}/questions', {
                     params: { path: { round: round!.id } },
-                    headers,
                     body: { feature },
                 }),
             setRound,
         );
     const say = (variant: string) =>
         write(
-            (headers) =>
-                api.POST('/trainer/{round}/answer', {
+            () =>
+                api.POST('/identification/trainer/{round}/answer', {
                     params: { path: { round: round!.id } },
-                    headers,
                     body: { variant },
                 }),
             (r) => {
                 setRound(r);
-                void client.invalidateQueries({ queryKey: ['trainer'] });
+                void client.invalidateQueries({ queryKey: ['identification/trainer'] });
             },
         );
     if (!results.data || !families.data) return <Loading what="the trainer" />;
@@ -58,7 +59,7 @@ export function Trainer() {
                             onChange={(v) => setFamily(v === 'any' ? null : v)}
                         />
                         <ProblemNote problem={problem} />
-                        {can('train') && (
+                        {can('identification.train') && (
                             <button
                                 type="button"
                                 className="btn btn-main mt-3"

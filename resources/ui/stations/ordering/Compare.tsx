@@ -22,9 +22,9 @@ export function Compare(asked: Asked) {
 export function ComparePage() {
     const { number = '' } = useParams();
     const card = useQuery({
-        queryKey: ['card', number, 'build'],
+        queryKey: ['card', number, 'ordering'],
         queryFn: () =>
-            answer(api.GET('/units/{number}', { params: { path: { number }, query: { sections: 'build' } } })),
+            answer(api.GET('/units/{number}', { params: { path: { number }, query: { sections: 'ordering' } } })),
     });
     if (card.isError)
         return (
@@ -32,14 +32,14 @@ export function ComparePage() {
                 <ProblemNote problem={isProblem(card.error) ? card.error : null} />
             </div>
         );
-    if (!card.data?.build) return <Loading what="the comparison" />;
-    const { coreTag, customer, build } = card.data;
+    if (!card.data?.ordering) return <Loading what="the comparison" />;
+    const { coreTag, customer, ordering: build } = card.data;
     const duty = build.order?.spec.duty;
     const vehicle = build.order?.vehicle;
     return (
         <>
             <div className="no-print mb-3 flex items-center gap-3">
-                <Link className="underline" to={`/units/${coreTag}/order`}>
+                <Link className="underline" to={`/units/${coreTag}/ordering`}>
                     back to the order
                 </Link>
                 {build.packages.length > 0 && (
@@ -97,7 +97,7 @@ function Table({ number, packages, vehicle, duty }: Asked) {
             queryKey: ['compare', number, p.code, vehicle, JSON.stringify(duty)],
             queryFn: () =>
                 answer(
-                    api.POST('/units/{number}/order/preview', {
+                    api.POST('/units/{number}/ordering/preview', {
                         params: { path: { number } },
                         body: { package: p.code, add: [], drop: [], vehicle, duty },
                     }),

@@ -5,16 +5,16 @@ import { answer, api, asProblem, fieldProblem, type Problem, type Schemas } from
 import { formatMoney } from '../../kit/format';
 import { useWrite } from '../../api/useWrite';
 import { Choice, Field, Mark, Panel, ProblemNote, Select } from '../../kit/basics';
-import type { SectionProps } from '../../card/UnitCard';
+import type { SectionProps } from '../../card/section';
 import { Compare } from './Compare';
 import { Drive } from './Drive';
 import { DutyFields, dutyOf } from './DutyFields';
 import { Margins } from './Margins';
 
 /** Order, package, wishes; rules answer with a sentence each; release freezes it and gives the serial. */
-export function Order(props: SectionProps) {
-    const order = props.card.build!.order;
-    return props.card.station === 'desk' && props.can('specify-build') ? (
+export function Order(props: SectionProps<'ordering'>) {
+    const order = props.section.order;
+    return props.card.station === 'ordering' && props.can('ordering.specify') ? (
         <Desk {...props} />
     ) : order ? (
         <Frozen {...props} spec={order.spec} />
@@ -25,8 +25,8 @@ export function Order(props: SectionProps) {
     );
 }
 
-function Desk({ card, onCard }: SectionProps) {
-    const b = card.build!;
+function Desk({ section, card, onCard }: SectionProps<'ordering'>) {
+    const b = section;
     const draft = b.order?.state === 'draft' ? b.order : null;
     const [d, setD] = useState({
         package: (draft?.lines as { package?: string } | undefined)?.package ?? b.packages[0]?.code ?? '',
@@ -37,7 +37,7 @@ function Desk({ card, onCard }: SectionProps) {
         promisedOn: draft?.promisedOn ?? '',
     });
     const [duty, setDuty] = useState(dutyOf(draft?.lines));
-    const form = useQuery({ queryKey: ['intake-form'], queryFn: () => answer(api.GET('/intake-form')) });
+    const form = useQuery({ queryKey: ['receiving/form'], queryFn: () => answer(api.GET('/receiving/form')) });
     const [spec, setSpec] = useState<Schemas['Spec'] | null>(draft?.spec ?? null);
     const [told, setTold] = useState<string[]>([]);
     const { busy, problem, write } = useWrite();
@@ -46,7 +46,7 @@ function Desk({ card, onCard }: SectionProps) {
     useEffect(() => {
         let stale = false;
         void api
-            .POST('/units/{number}/order/preview', {
+            .POST('/units/{number}/ordering/preview', {
                 params: { path: { number: card.coreTag } },
                 body: { package: d.package, add: d.add, drop: d.drop, vehicle: d.vehicle || null, duty },
             })
@@ -73,28 +73,27 @@ function Desk({ card, onCard }: SectionProps) {
     };
     const save = (then?: (version: number) => void) =>
         write(
-            (headers) =>
-                api.POST('/units/{number}/order', { params: { path: { number: card.coreTag } }, headers, body }),
+            () => api.POST('/units/{number}/ordering', { params: { path: { number: card.coreTag } }, body }),
             (next) => {
                 onCard(next);
-                then?.(next.build!.order!.version);
+                const version = next.ordering?.order?.version;
+                if (version !== undefined) then?.(version);
             },
         );
     const release = () =>
         save(
             (version) =>
                 void write(
-                    (headers) =>
-                        api.POST('/units/{number}/release', {
+                    () =>
+                        api.POST('/units/{number}/ordering/release', {
                             params: { path: { number: card.coreTag } },
-                            headers,
                             body: { version, acknowledged: told },
                         }),
                     onCard,
                 ),
         );
     const keep = async () => {
-        const { data } = await api.POST('/units/{number}/order/calculation', {
+        const { data } = await api.POST('/units/{number}/ordering/calculation', {
             params: { path: { number: card.coreTag } },
             body: { package: d.package, add: d.add, drop: d.drop, vehicle: d.vehicle || null, duty },
         });
@@ -196,12 +195,12 @@ function Desk({ card, onCard }: SectionProps) {
                                 Save the draft
                             </button>
                             {draft && (
-                                <Link className="btn" to={`/units/${card.coreTag}/quote`}>
+                                <Link className="btn" to={`/units/${card.coreTag}/ordering/quote`}>
                                     Quote
                                 </Link>
                             )}
                             {draft && b.packages.length > 1 && (
-                                <Link className="btn" to={`/units/${card.coreTag}/compare`}>
+                                <Link className="btn" to={`/units/${card.coreTag}/ordering/compare`}>
                                     Compare on paper
                                 </Link>
                             )}
@@ -389,8 +388,8 @@ function Desk({ card, onCard }: SectionProps) {
     );
 }
 
-function Frozen({ card, spec }: SectionProps & { spec: Schemas['Spec'] }) {
-    const order = card.build!.order!;
+function Frozen({ section, spec }: SectionProps<'ordering'> & { spec: Schemas['Spec'] }) {
+    const order = section.order!;
     return (
         <div className="grid items-start gap-3 lg:grid-cols-2">
             <Panel
@@ -404,11 +403,11 @@ function Frozen({ card, spec }: SectionProps & { spec: Schemas['Spec'] }) {
                 <p className="num">
                     {formatMoney(order.price)} · {order.hours} h · {spec.fluid.litres} L {spec.fluid.name}
                 </p>
-                {card.build!.differs.length > 0 && (
+                {section.differs.length > 0 && (
                     <div className="my-2 border-l-4 border-warn pl-3">
                         <Mark kind="warn">Differs from today's catalog</Mark>
                         <ul className="text-sm">
-                            {card.build!.differs.map((x) => (
+                            {section.differs.map((x) => (
                                 <li key={x}>{x}</li>
                             ))}
                         </ul>
@@ -455,7 +454,7 @@ function Frozen({ card, spec }: SectionProps & { spec: Schemas['Spec'] }) {
             <Panel title="Ratios" aside="from the teeth and the apply chart">
                 <table className="w-full">
                     <tbody>
-                        {card.build!.ratios.map((r) => (
+                        {section.ratios.map((r) => (
                             <tr key={r.gear}>
                                 <th scope="row" className="td text-left">
                                     {r.gear}

@@ -9,7 +9,7 @@ export function Quote() {
     const { number = '' } = useParams();
     const quote = useQuery({
         queryKey: ['quote', number],
-        queryFn: () => answer(api.GET('/units/{number}/quote', { params: { path: { number } } })),
+        queryFn: () => answer(api.GET('/units/{number}/ordering/quote', { params: { path: { number } } })),
     });
     if (quote.isError)
         return (
@@ -22,7 +22,7 @@ export function Quote() {
     return (
         <>
             <div className="no-print mb-3 flex items-center gap-3">
-                <Link className="underline" to={`/units/${q.coreTag}/order`}>
+                <Link className="underline" to={`/units/${q.coreTag}/ordering`}>
                     back to the order
                 </Link>
                 <button type="button" className="btn btn-main" onClick={() => print()}>
@@ -64,8 +64,9 @@ export function Quote() {
                 </table>
                 <p className="mt-2">
                     In this price: {q.made.pieces} new parts, {q.made.hours} hours of work
-                    {q.made.converter && `, ${q.made.converter.charAt(0).toLowerCase()}${q.made.converter.slice(1)}`},{' '}
-                    {q.fluid.litres} L {q.fluid.name}.{q.promisedOn && ` Promised for ${q.promisedOn}.`}
+                    {q.made.converter &&
+                        `, ${q.made.converter.charAt(0).toLowerCase()}${q.made.converter.slice(1)}`}, {q.fluid.litres} L{' '}
+                    {q.fluid.name}.{q.promisedOn && ` Promised for ${q.promisedOn}.`}
                     {q.holds?.largestInputTorque_nm !== undefined &&
                         ` Good for ${q.holds.largestInputTorque_nm.toFixed(0)} N.m of engine torque at the house limit of ${q.holds.limit.toFixed(2)}.`}
                 </p>

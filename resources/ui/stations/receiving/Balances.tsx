@@ -7,7 +7,7 @@ import { CreditLines } from './CreditLines';
 
 /** Who owes how many cores, and what came in. */
 export function Balances() {
-    const list = useQuery({ queryKey: ['core-balances'], queryFn: () => answer(api.GET('/core-balances')) });
+    const list = useQuery({ queryKey: ['core-balances'], queryFn: () => answer(api.GET('/money/core-balances')) });
     if (!list.data) return <Loading what="the core accounts" />;
     return (
         <>
@@ -47,7 +47,7 @@ export function Balances() {
                                 <td className="td num">{b.received}</td>
                                 <td className="td num">{formatMoney(b.credited)}</td>
                                 <td className="td">
-                                    <Link className="underline" to={`/cores-owed/${b.customer.code}`}>
+                                    <Link className="underline" to={`/core-accounts/${b.customer.code}`}>
                                         statement
                                     </Link>
                                 </td>
@@ -72,7 +72,7 @@ export function Statement() {
         queryKey: ['statement', code, from, to],
         queryFn: () =>
             answer(
-                api.GET('/customers/{code}/statement', {
+                api.GET('/money/customers/{code}/statement', {
                     params: { path: { code }, query: { ...(from ? { from } : {}), ...(to ? { to } : {}) } },
                 }),
             ),

@@ -5,13 +5,12 @@ import { formatMoney, moment } from '../../kit/format';
 import { useWrite } from '../../api/useWrite';
 import { Choice, Field, Mark, Panel, ProblemNote, TextArea } from '../../kit/basics';
 import { Outline } from '../../kit/Outline';
-import type { SectionProps } from '../../card/UnitCard';
+import type { SectionProps } from '../../card/section';
 import { CreditLines } from './CreditLines';
 
 /** What was written down at receiving, with photos, trays and corrections. */
-export function Intake(props: SectionProps) {
-    const { card } = props;
-    const i = card.intake!;
+export function Intake(props: SectionProps<'receiving'>) {
+    const { card, section: i } = props;
     const [editing, setEditing] = useState(false);
     return (
         <div className="grid items-start gap-3 lg:grid-cols-[2fr_1fr]">
@@ -68,7 +67,7 @@ export function Intake(props: SectionProps) {
                                 </div>
                             ))}
                         </dl>
-                        {props.can('receive-core') && !['field', 'closed'].includes(card.station) && (
+                        {props.can('receiving.receive') && !['field', 'closed'].includes(card.station) && (
                             <button type="button" className="btn mt-2" onClick={() => setEditing(true)}>
                                 Correct this
                             </button>
@@ -104,12 +103,12 @@ export function Intake(props: SectionProps) {
                         </p>
                     )}
                     {!i.creditRevision &&
-                        props.can('receive-core') &&
-                        !['identify', 'desk', 'teardown'].includes(card.station) &&
+                        props.can('receiving.receive') &&
+                        !['identification', 'ordering', 'teardown'].includes(card.station) &&
                         card.grade !== 'X' && <ReviseCredit {...props} />}
                 </Panel>
                 <Panel title="Trays">
-                    {i.baskets.map((b) => (
+                    {i.trays.map((b) => (
                         <div key={b.tag} className="mb-2">
                             <strong className="num">{b.tag}</strong>
                             <ul className="text-sm">
@@ -124,18 +123,18 @@ export function Intake(props: SectionProps) {
                             </ul>
                         </div>
                     ))}
-                    {i.baskets.length === 0 && <p className="text-faint">No tray is tied to this unit.</p>}
-                    {props.can('receive-core') && <FillTray {...props} />}
+                    {i.trays.length === 0 && <p className="text-faint">No tray is tied to this unit.</p>}
+                    {props.can('receiving.receive') && <FillTray {...props} />}
                 </Panel>
-                {props.can('hold-unit') && <PlaceHold {...props} />}
+                {props.can('yard.hold') && <PlaceHold {...props} />}
             </div>
         </div>
     );
 }
 
 /** The unit's drawing with what was noted at each place; pictures are pinned to the place they show. */
-function Places({ card, onCard, can }: SectionProps) {
-    const i = card.intake!;
+function Places({ section, card, onCard, can }: SectionProps<'receiving'>) {
+    const i = section;
     const [at, setAt] = useState<string>(
         i.damage.find((d) => !i.photos.some((p) => p.place === d.place))?.place ?? i.outline!.places[0]!.code,
     );
@@ -191,20 +190,20 @@ function Places({ card, onCard, can }: SectionProps) {
                                 </li>
                             ))}
                     </ul>
-                    <Pictures card={card} onCard={onCard} can={can} place={place.code} />
+                    <Pictures section={section} card={card} onCard={onCard} can={can} place={place.code} />
                 </div>
             </div>
         </Panel>
     );
 }
 
-function ReviseCredit({ card, onCard }: SectionProps) {
+function ReviseCredit({ card, onCard }: SectionProps<'receiving'>) {
     const [open, setOpen] = useState(false);
     const [reason, setReason] = useState('');
     const preview = useQuery({
         queryKey: ['credit-revision', card.coreTag],
         queryFn: () =>
-            answer(api.GET('/units/{number}/credit-revision', { params: { path: { number: card.coreTag } } })),
+            answer(api.GET('/units/{number}/money/credit-revision', { params: { path: { number: card.coreTag } } })),
         enabled: open,
     });
     const { busy, problem, write } = useWrite();
@@ -240,10 +239,9 @@ function ReviseCredit({ card, onCard }: SectionProps) {
                 disabled={busy || !preview.data}
                 onClick={() =>
                     void write(
-                        (headers) =>
-                            api.POST('/units/{number}/credit-revision', {
+                        () =>
+                            api.POST('/units/{number}/money/credit-revision', {
                                 params: { path: { number: card.coreTag } },
-                                headers,
                                 body: { reason, version: card.version },
                             }),
                         onCard,
@@ -256,8 +254,8 @@ function ReviseCredit({ card, onCard }: SectionProps) {
     );
 }
 
-function EditIntake({ card, onCard, onDone }: SectionProps & { onDone: () => void }) {
-    const i = card.intake!;
+function EditIntake({ section, card, onCard, onDone }: SectionProps<'receiving'> & { onDone: () => void }) {
+    const i = section;
     const [d, setD] = useState({
         complaint: i.complaint,
         vehicle: card.vehicle,
@@ -275,10 +273,9 @@ function EditIntake({ card, onCard, onDone }: SectionProps & { onDone: () => voi
     const set = (change: Partial<typeof d>) => setD({ ...d, ...change });
     const save = () =>
         write(
-            (headers) =>
-                api.PUT('/units/{number}/intake', {
+            () =>
+                api.PUT('/units/{number}/receiving', {
                     params: { path: { number: card.coreTag } },
-                    headers,
                     body: {
                         version: card.version,
                         jobType: card.jobType.code,
@@ -375,7 +372,7 @@ function EditIntake({ card, onCard, onDone }: SectionProps & { onDone: () => voi
                     <button
                         type="button"
                         className="btn"
-                        onClick={() => void fetchCard(card.coreTag, ['intake']).then(onCard)}
+                        onClick={() => void fetchCard(card.coreTag, ['receiving']).then(onCard)}
                     >
                         Take the newer version
                     </button>
@@ -386,16 +383,15 @@ function EditIntake({ card, onCard, onDone }: SectionProps & { onDone: () => voi
 }
 
 /** Pictures of one place, and the way to add one. */
-function Pictures({ card, onCard, can, place }: SectionProps & { place: string }) {
+function Pictures({ section, card, onCard, can, place }: SectionProps<'receiving'> & { place: string }) {
     const { busy, problem, write } = useWrite();
     const file = useRef<HTMLInputElement>(null);
     const upload = async () => {
         const chosen = file.current?.files?.[0];
         if (!chosen) return;
-        const ok = await write((headers) =>
+        const ok = await write(() =>
             api.POST('/units/{number}/photos', {
                 params: { path: { number: card.coreTag } },
-                headers,
                 body: { photo: '', place: place || 'outside', station: card.station },
                 bodySerializer: (b) => {
                     const form = new FormData();
@@ -408,14 +404,14 @@ function Pictures({ card, onCard, can, place }: SectionProps & { place: string }
         );
         if (ok) {
             if (file.current) file.current.value = '';
-            onCard(await fetchCard(card.coreTag, ['intake']));
+            onCard(await fetchCard(card.coreTag, ['receiving']));
         }
     };
     return (
         <>
             <ul className="mt-1 grid grid-cols-2 gap-2">
-                {card
-                    .intake!.photos.filter((p) => p.place === place)
+                {section.photos
+                    .filter((p) => p.place === place)
                     .map((p) => (
                         <li key={p.id}>
                             <a href={`/api/photos/${p.id}`} target="_blank" rel="noreferrer">
@@ -431,7 +427,7 @@ function Pictures({ card, onCard, can, place }: SectionProps & { place: string }
                         </li>
                     ))}
             </ul>
-            {can('hold-unit') && (
+            {can('yard.hold') && (
                 <div className="mt-1 flex flex-wrap items-end gap-2">
                     <label className="text-sm font-semibold text-faint">
                         Picture of this place
@@ -448,9 +444,9 @@ function Pictures({ card, onCard, can, place }: SectionProps & { place: string }
 }
 
 /** Pictures that belong to no place of the drawing. */
-function Photos(props: SectionProps) {
-    const places = props.card.intake!.outline?.places.map((p) => p.code) ?? [];
-    const others = [...new Set(props.card.intake!.photos.map((p) => p.place).filter((p) => !places.includes(p)))];
+function Photos(props: SectionProps<'receiving'>) {
+    const places = props.section.outline?.places.map((p) => p.code) ?? [];
+    const others = [...new Set(props.section.photos.map((p) => p.place).filter((p) => !places.includes(p)))];
     const [place, setPlace] = useState('');
     return (
         <Panel
@@ -474,7 +470,7 @@ function Photos(props: SectionProps) {
     );
 }
 
-function FillTray({ card, onCard }: SectionProps) {
+function FillTray({ card, onCard }: SectionProps<'receiving'>) {
     const { busy, problem, write } = useWrite();
     const [tag, setTag] = useState('');
     const [items, setItems] = useState('');
@@ -503,10 +499,9 @@ function FillTray({ card, onCard }: SectionProps) {
                 disabled={busy || !tag || rows.length === 0 || bad >= 0}
                 onClick={() =>
                     void write(
-                        (headers) =>
-                            api.POST('/units/{number}/trays', {
+                        () =>
+                            api.POST('/units/{number}/receiving/trays', {
                                 params: { path: { number: card.coreTag } },
-                                headers,
                                 body: { tag, items: rows.filter((r) => r !== null) },
                             }),
                         onCard,
@@ -519,7 +514,7 @@ function FillTray({ card, onCard }: SectionProps) {
     );
 }
 
-function PlaceHold({ card, onCard }: SectionProps) {
+function PlaceHold({ card, onCard }: SectionProps<'receiving'>) {
     const { busy, problem, write } = useWrite();
     const [reason, setReason] = useState('');
     return (
@@ -532,10 +527,9 @@ function PlaceHold({ card, onCard }: SectionProps) {
                 disabled={busy || !reason.trim()}
                 onClick={() =>
                     void write(
-                        (headers) =>
+                        () =>
                             api.POST('/units/{number}/holds', {
                                 params: { path: { number: card.coreTag } },
-                                headers,
                                 body: { reason },
                             }),
                         (next) => {

@@ -22,7 +22,7 @@ const EMPTY = {
 
 /** A pallet of cores by scanner: what is alike is set once, then each scanned tag is a core taken in. */
 export function Pallet() {
-    const form = useQuery({ queryKey: ['intake-form'], queryFn: () => answer(api.GET('/intake-form')) });
+    const form = useQuery({ queryKey: ['receiving/form'], queryFn: () => answer(api.GET('/receiving/form')) });
     const [d, set, clear] = useDraft('pallet', EMPTY);
     const [tag, setTag] = useState('');
     const [tagCode, setTagCode] = useState('');
@@ -35,9 +35,8 @@ export function Pallet() {
         const coreTag = tag.trim().toUpperCase();
         if (!coreTag) return;
         await write(
-            (headers) =>
-                api.POST('/units', {
-                    headers,
+            () =>
+                api.POST('/receiving', {
                     body: {
                         coreTag,
                         jobType: 'rebuild',

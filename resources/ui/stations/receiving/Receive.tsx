@@ -59,7 +59,7 @@ const SHOWN_AT_FIELD = [
 
 /** The receiver's ten minutes: what it is, what is missing, roughly what is wrong, what it is worth. */
 export function Receive() {
-    const form = useQuery({ queryKey: ['intake-form'], queryFn: () => answer(api.GET('/intake-form')) });
+    const form = useQuery({ queryKey: ['receiving/form'], queryFn: () => answer(api.GET('/receiving/form')) });
     const [d, set, clear] = useDraft('receive', EMPTY);
     const { busy, problem, write } = useWrite();
     const [credit, setCredit] = useState<Schemas['CreditPreview'] | null>(null);
@@ -73,7 +73,7 @@ export function Receive() {
         if (!d.family || Number.isNaN(hours)) return;
         let stale = false;
         void api
-            .POST('/intake-form/credit', {
+            .POST('/receiving/credit', {
                 body: {
                     family: d.family,
                     ...(d.grade ? { grade: d.grade } : {}),
@@ -103,9 +103,8 @@ export function Receive() {
 
     const submit = () =>
         write(
-            (headers) =>
-                api.POST('/units', {
-                    headers,
+            () =>
+                api.POST('/receiving', {
                     body: {
                         coreTag: (d.coreTag || f.nextTag).trim().toUpperCase(),
                         jobType: d.jobType,
@@ -141,7 +140,7 @@ export function Receive() {
             (card) => {
                 clear();
                 void go(
-                    `/units/${card.coreTag}/${d.damage.length > 0 ? 'intake' : card.sections.identity ? 'identify' : ''}`,
+                    `/units/${card.coreTag}/${d.damage.length > 0 ? 'receiving' : card.sections.identification ? 'identification' : ''}`,
                 );
             },
         );
@@ -150,7 +149,7 @@ export function Receive() {
         <>
             <div className="mb-2 flex items-baseline justify-between">
                 <h1 className="text-3xl">Receive a core</h1>
-                <Link to="/receive/pallet" className="underline">
+                <Link to="/receiving/pallet" className="underline">
                     Many alike: receive a pallet
                 </Link>
             </div>

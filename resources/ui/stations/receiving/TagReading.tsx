@@ -20,7 +20,7 @@ export function TagReading({
     }, [text]);
     const reading = useQuery({
         queryKey: ['tag', settled],
-        queryFn: () => answer(api.GET('/tag', { params: { query: { text: settled } } })),
+        queryFn: () => answer(api.GET('/identification/tag', { params: { query: { text: settled } } })),
         enabled: settled.length >= 4 && settled.length <= 40,
     });
     if (!reading.data || settled.length < 4) return null;

@@ -3,104 +3,25 @@ import { api, fieldProblem, type Card } from '../../api/client';
 import { formatValue, moment, percent } from '../../kit/format';
 import { useWrite } from '../../api/useWrite';
 import { Choice, Field, Mark, Panel, ProblemNote, TextArea } from '../../kit/basics';
-import type { SectionProps } from '../../card/UnitCard';
+import type { SectionProps } from '../../card/section';
 
 type Case = NonNullable<Card['returns']>['cases'][number];
 
 /** Which build was this, what did we measure then, what does it look like now, whose fault is it. */
-export function ReturnView(props: SectionProps) {
-    const r = props.card.returns;
-    return (
-        <div className="flex flex-col gap-3">
-            {props.card.station === 'field' && props.can('handle-return') && <Open {...props} />}
-            {r?.cases.map((c) => (
-                <CasePanel key={c.number} c={c} {...props} />
-            ))}
-        </div>
-    );
+export function ReturnView(props: SectionProps<'returns'>) {
+    return props.section.cases.map((c) => <CasePanel key={c.number} c={c} {...props} />);
 }
 
-function Open({ card, onCard }: SectionProps) {
-    const [v, setV] = useState({
-        complaint: '',
-        codes: '',
-        installedOn: card.dispatch?.commissioning?.installedOn ?? '',
-        failedOn: new Date().toISOString().slice(0, 10),
-        odometer: '',
-    });
-    const { busy, problem, write } = useWrite();
-    const set = (change: Partial<typeof v>) => setV({ ...v, ...change });
-    return (
-        <Panel title={`${card.serial} comes back`} aside="first question: is it the unit or the car">
-            <div className="grid gap-3 sm:grid-cols-2">
-                <TextArea
-                    label="Complaint, in the owner's words"
-                    value={v.complaint}
-                    onChange={(complaint) => set({ complaint })}
-                    problem={fieldProblem(problem, '/complaint')}
-                />
-                <Field label="Stored codes" value={v.codes} onChange={(codes) => set({ codes })} />
-                <Field
-                    label="Fitted on"
-                    type="date"
-                    value={v.installedOn}
-                    onChange={(installedOn) => set({ installedOn })}
-                    problem={fieldProblem(problem, '/installedOn')}
-                />
-                <Field
-                    label="Failed on"
-                    type="date"
-                    value={v.failedOn}
-                    onChange={(failedOn) => set({ failedOn })}
-                    problem={fieldProblem(problem, '/failedOn')}
-                />
-                <Field
-                    label="Odometer"
-                    value={v.odometer}
-                    onChange={(odometer) => set({ odometer })}
-                    problem={fieldProblem(problem, '/odometer')}
-                />
-            </div>
-            <ProblemNote problem={problem} except={['/complaint', '/installedOn', '/failedOn', '/odometer']} />
-            <button
-                type="button"
-                className="btn btn-main mt-2"
-                disabled={busy}
-                onClick={() =>
-                    void write(
-                        (headers) =>
-                            api.POST('/returns', {
-                                headers,
-                                body: {
-                                    serial: card.serial ?? '',
-                                    complaint: v.complaint,
-                                    codes: v.codes.split(/[\s,;]+/).filter(Boolean),
-                                    installedOn: v.installedOn || null,
-                                    failedOn: v.failedOn,
-                                    odometer: v.odometer,
-                                },
-                            }),
-                        onCard,
-                    )
-                }
-            >
-                Open a return
-            </button>
-        </Panel>
-    );
-}
-
-function CasePanel({ c, card, onCard, can }: { c: Case } & SectionProps) {
-    const r = card.returns!;
-    const open = !c.verdict && can('handle-return') && card.station === 'returns';
+function CasePanel({ section, c, card, onCard, can }: { c: Case } & SectionProps<'returns'>) {
+    const r = section;
+    const open = !c.verdict && can('returns.handle') && card.station === 'returns';
     const { problem, write } = useWrite();
     const params = { path: { number: c.number } };
     const see = (feature: string, value: string) =>
         write(
-            (headers) =>
+            () =>
                 api.POST('/returns/{number}/observations', {
                     params,
-                    headers,
                     body: { feature, value: c.observed[feature] === value ? null : value, version: c.version },
                 }),
             onCard,
@@ -158,8 +79,8 @@ function CasePanel({ c, card, onCard, can }: { c: Case } & SectionProps) {
                         {c.impossible && <Mark kind="bad">{c.impossible}</Mark>}
                     </Panel>
                     <ThenAndNow c={c} card={card} onCard={onCard} open={open} />
-                    {open && <Verdict c={c} card={card} onCard={onCard} />}
-                    {c.verdict && !c.secondBuildOpened && card.station === 'returns' && can('handle-return') && (
+                    {open && <Verdict c={c} section={section} onCard={onCard} />}
+                    {c.verdict && !c.secondBuildOpened && card.station === 'returns' && can('returns.handle') && (
                         <Rebuild c={c} onCard={onCard} />
                     )}
                 </div>
@@ -190,7 +111,11 @@ function CasePanel({ c, card, onCard, can }: { c: Case } & SectionProps) {
     );
 }
 
-function ThenAndNow({ c, onCard, open }: { c: Case; open: boolean } & Pick<SectionProps, 'card' | 'onCard'>) {
+function ThenAndNow({
+    c,
+    onCard,
+    open,
+}: { c: Case; open: boolean } & Pick<SectionProps<'returns'>, 'card' | 'onCard'>) {
     const { problem, write } = useWrite();
     const [typed, setTyped] = useState<Record<string, string>>({});
     return (
@@ -229,10 +154,9 @@ function ThenAndNow({ c, onCard, open }: { c: Case; open: boolean } & Pick<Secti
                                             onKeyDown={(e) => {
                                                 if (e.key === 'Enter' && typed[key])
                                                     void write(
-                                                        (headers) =>
+                                                        () =>
                                                             api.POST('/returns/{number}/measurements', {
                                                                 params: { path: { number: c.number } },
-                                                                headers,
                                                                 body: {
                                                                     kind: n.kind,
                                                                     code: n.code,
@@ -266,8 +190,8 @@ function ThenAndNow({ c, onCard, open }: { c: Case; open: boolean } & Pick<Secti
     );
 }
 
-function Verdict({ c, card, onCard }: { c: Case } & Pick<SectionProps, 'card' | 'onCard'>) {
-    const r = card.returns!;
+function Verdict({ section, c, onCard }: { c: Case } & Pick<SectionProps<'returns'>, 'section' | 'onCard'>) {
+    const r = section;
     const [verdict, setVerdict] = useState(c.ranking?.[0]?.verdict ?? '');
     const payer = r.verdicts.find((v) => v.id === verdict)?.pays ?? 'shop';
     const [share, setShare] = useState('100');
@@ -303,10 +227,9 @@ function Verdict({ c, card, onCard }: { c: Case } & Pick<SectionProps, 'card' | 
                     disabled={busy || Number.isNaN(part)}
                     onClick={() =>
                         void write(
-                            (headers) =>
+                            () =>
                                 api.POST('/returns/{number}/verdict', {
                                     params: { path: { number: c.number } },
-                                    headers,
                                     body: {
                                         verdict,
                                         note,
@@ -325,7 +248,7 @@ function Verdict({ c, card, onCard }: { c: Case } & Pick<SectionProps, 'card' | 
     );
 }
 
-function Rebuild({ c, onCard }: { c: Case } & Pick<SectionProps, 'onCard'>) {
+function Rebuild({ c, onCard }: { c: Case } & Pick<SectionProps<'returns'>, 'onCard'>) {
     const { busy, problem, write } = useWrite();
     return (
         <Panel title="Second build">
@@ -337,10 +260,9 @@ function Rebuild({ c, onCard }: { c: Case } & Pick<SectionProps, 'onCard'>) {
                 disabled={busy}
                 onClick={() =>
                     void write(
-                        (headers) =>
+                        () =>
                             api.POST('/returns/{number}/rebuild', {
                                 params: { path: { number: c.number } },
-                                headers,
                                 body: {},
                             }),
                         onCard,

@@ -3,7 +3,7 @@ import { api, type Card } from '../../api/client';
 import { percent } from '../../kit/format';
 import { useWrite } from '../../api/useWrite';
 import { Choice, Field, HouseNote, Mark, Panel, ProblemNote } from '../../kit/basics';
-import type { SectionProps } from '../../card/UnitCard';
+import type { SectionProps } from '../../card/section';
 import { Steps } from '../../work/Steps';
 
 type Item = NonNullable<Card['teardown']>['inspection'][number];
@@ -18,10 +18,9 @@ const CODE_MEANS: Record<string, string> = {
 const ROLE_NAMES: Record<string, string> = { cause: 'the cause', collateral: 'done by its debris', none: 'neither' };
 
 /** Why it failed and which parts live. */
-export function TeardownView(props: SectionProps) {
-    const { card, onCard, can } = props;
-    const t = card.teardown!;
-    const editable = can('tear-down') && ['teardown', 'returns'].includes(card.station);
+export function TeardownView(props: SectionProps<'teardown'>) {
+    const { card, onCard, can, section: t } = props;
+    const editable = can('teardown.work') && ['teardown', 'returns'].includes(card.station);
     return (
         <div className="grid items-start gap-3 lg:grid-cols-2">
             <div className="flex flex-col gap-3">
@@ -66,18 +65,17 @@ export function TeardownView(props: SectionProps) {
     );
 }
 
-function Symptoms({ card, onCard, can }: SectionProps) {
-    const t = card.teardown!;
+function Symptoms({ section, card, onCard, can }: SectionProps<'teardown'>) {
+    const t = section;
     const { busy, problem, write } = useWrite();
     const set = (gear: string, state: string) => {
         const observed = { ...t.symptoms };
         if (observed[gear] === state) delete observed[gear];
         else observed[gear] = state;
         void write(
-            (headers) =>
-                api.POST('/units/{number}/symptoms', {
+            () =>
+                api.POST('/units/{number}/teardown/symptoms', {
                     params: { path: { number: card.coreTag } },
-                    headers,
                     body: { observed },
                 }),
             onCard,
@@ -88,16 +86,16 @@ function Symptoms({ card, onCard, can }: SectionProps) {
         if (pressures[circuit] === state) delete pressures[circuit];
         else pressures[circuit] = state;
         void write(
-            (headers) =>
-                api.POST('/units/{number}/symptoms', {
+            () =>
+                api.POST('/units/{number}/teardown/symptoms', {
                     params: { path: { number: card.coreTag } },
-                    headers,
                     body: { observed: t.symptoms, pressures },
                 }),
             onCard,
         );
     };
-    const changeable = can('hold-unit') && ['identify', 'desk', 'teardown', 'bench', 'returns'].includes(card.station);
+    const changeable =
+        can('yard.hold') && ['identification', 'ordering', 'teardown', 'assembly', 'returns'].includes(card.station);
     const steps = t.gears
         .slice(0, -1)
         .map((g, i) => [g, t.gears[i + 1]!] as const)
@@ -198,7 +196,7 @@ function Symptoms({ card, onCard, can }: SectionProps) {
     );
 }
 
-function Finding({ item, card, onCard, editable }: { item: Item; editable: boolean } & SectionProps) {
+function Finding({ item, card, onCard, editable }: { item: Item; editable: boolean } & SectionProps<'teardown'>) {
     const f = item.finding;
     const [open, setOpen] = useState(false);
     const [d, setD] = useState({
@@ -211,10 +209,9 @@ function Finding({ item, card, onCard, editable }: { item: Item; editable: boole
     const { busy, problem, write } = useWrite();
     const save = () =>
         write(
-            (headers) =>
-                api.POST('/units/{number}/findings', {
+            () =>
+                api.POST('/units/{number}/teardown/findings', {
                     params: { path: { number: card.coreTag } },
-                    headers,
                     body: { part: item.part, ...d, version: f?.version ?? null },
                 }),
             (next) => {
@@ -296,7 +293,7 @@ function Finding({ item, card, onCard, editable }: { item: Item; editable: boole
     );
 }
 
-function Complete({ card, onCard }: SectionProps) {
+function Complete({ card, onCard }: SectionProps<'teardown'>) {
     const [none, setNone] = useState(false);
     const { busy, problem, write } = useWrite();
     return (
@@ -317,10 +314,9 @@ function Complete({ card, onCard }: SectionProps) {
                 disabled={busy}
                 onClick={() =>
                     void write(
-                        (headers) =>
+                        () =>
                             api.POST('/units/{number}/teardown/complete', {
                                 params: { path: { number: card.coreTag } },
-                                headers,
                                 body: { noCauseFound: none },
                             }),
                         onCard,

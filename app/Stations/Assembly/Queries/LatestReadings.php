@@ -4,10 +4,12 @@ namespace App\Stations\Assembly\Queries;
 
 use App\Shop\Queries\PeopleNames;
 use App\Stations\Assembly\Models\Measurement;
+use App\Work\ReadingKind;
+use App\Yard\Contracts\BuiltNumbers;
 use App\Yard\Models\Build;
 
 /** The latest reading of everything that was measured on a build. */
-final class BuiltNumbers
+final class LatestReadings implements BuiltNumbers
 {
     public function __construct(private readonly PeopleNames $names)
     {
@@ -20,11 +22,9 @@ final class BuiltNumbers
     public function of(Build $build): array
     {
         $names = [];
-        foreach (
-            ['packs' => 'pack', 'endPlays' => 'end-play', 'airChecks' => 'air-check', 'fasteners' => 'torque'] as $list => $kind
-        ) {
-            foreach ($build->spec[$list] ?? [] as $row) {
-                $names["$kind:{$row['code']}"] = $row['name'];
+        foreach (ReadingKind::cases() as $kind) {
+            foreach ($kind->places($build->spec) as $place) {
+                $names["$kind->value:{$place['code']}"] = $place['name'];
             }
         }
 

@@ -1,9 +1,8 @@
 <?php
 
-namespace App\Stations\Receiving\Queries;
+namespace App\Money\Queries;
 
 use App\Catalog\Models\Vocabulary;
-use App\Money\Queries\CreditPrice;
 use Yard\Core\Calculators;
 
 /** The grade the house's rules give a core, with the credit that follows from it. */

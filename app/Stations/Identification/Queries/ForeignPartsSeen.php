@@ -3,10 +3,11 @@
 namespace App\Stations\Identification\Queries;
 
 use App\Stations\Identification\Models\Identification;
+use App\Yard\Contracts\ForeignParts;
 use App\Yard\Models\Unit;
 
 /** Parts of other variants that a confirmed core carries: what the order desk must know before it orders. */
-final class ForeignParts
+final class ForeignPartsSeen implements ForeignParts
 {
     /** @return list<array{feature: ?string, part: string, seen: ?string, from: list<string>, ordering: string}> */
     public function of(Unit $unit): array

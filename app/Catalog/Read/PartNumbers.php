@@ -1,0 +1,23 @@
+<?php
+
+namespace App\Catalog\Read;
+
+use App\Catalog\Models\Part;
+use App\Yard\Contracts\ScanHit;
+
+/** Parts by number, name or other number. */
+final class PartNumbers
+{
+    /** @return list<ScanHit> */
+    public function scan(string $typed): array
+    {
+        return Part::query()
+            ->where('number', 'like', addcslashes($typed, '%_\\').'%')
+            ->orWhereFullText(['number', 'name', 'aliases'], preg_replace('/[^\p{L}\p{N}-]+/u', ' ', $typed))
+            ->limit(6)
+            ->get()
+            ->map(fn (Part $p) => new ScanHit('Part', $p->number, $p->name, '/stock?q='.rawurlencode($p->number)))
+            ->values()
+            ->all();
+    }
+}

@@ -1,0 +1,67 @@
+<?php
+
+namespace App\Stations\Assembly;
+
+use App\Shop\Role;
+use App\Stations\Assembly\Http\AssemblyController;
+use App\Stations\Assembly\Queries\AssemblySection;
+use App\Stations\Assembly\Queries\LatestReadings;
+use App\Stations\Assembly\Queries\OpenAssembly;
+use App\Work\Http\StepController;
+use App\Yard\Contracts\Blocker;
+use App\Yard\Contracts\BuiltNumbers;
+use App\Yard\Contracts\ScanHit;
+use App\Yard\Contracts\Section;
+use App\Yard\Contracts\Station;
+use App\Yard\Gate;
+use App\Yard\Http\Write;
+use App\Yard\Models\Unit;
+use Illuminate\Support\Facades\Route;
+
+/** A unit goes together: selective parts, clearances, torques, air checks, the signature. */
+final class AssemblyStation implements Station
+{
+    public function __construct(private readonly AssemblySection $section, private readonly OpenAssembly $open)
+    {
+    }
+
+    public static function routes(): void
+    {
+        Route::post('units/{number}/assembly/places/{place}/propose', [AssemblyController::class, 'propose'])->middleware(
+            'can:assembly.work',
+        );
+        Write::with('assembly.work')->post('units/{number}/assembly/steps/{step}', [StepController::class, 'assembly']);
+        Write::with('assembly.work')->post('units/{number}/assembly/places/{place}/fit', [AssemblyController::class, 'fit']);
+        Write::with('assembly.work')->post('units/{number}/assembly/measurements', [AssemblyController::class, 'measure']);
+        Write::with('assembly.sign')->post('units/{number}/assembly/sign-off', [AssemblyController::class, 'signOff']);
+    }
+
+    /** @return array<string, list<Role>> */
+    public static function abilities(): array
+    {
+        return ['assembly.work' => [Role::Manager, Role::Builder], 'assembly.sign' => [Role::Manager, Role::Builder]];
+    }
+
+    public function section(): Section
+    {
+        return $this->section;
+    }
+
+    /** @return array<class-string, class-string> */
+    public static function provides(): array
+    {
+        return [BuiltNumbers::class => LatestReadings::class];
+    }
+
+    /** @return list<ScanHit> */
+    public function scan(string $typed): array
+    {
+        return [];
+    }
+
+    /** @return list<Blocker> */
+    public function blockers(Unit $unit, Gate $gate): array
+    {
+        return $gate === Gate::SignOff ? $this->open->of($unit) : [];
+    }
+}

@@ -1,0 +1,114 @@
+<?php
+
+namespace App\Stations\Dyno\Queries;
+
+use App\Stations\Dyno\Models\Run;
+use App\Yard\Contracts\Blocker;
+use App\Yard\Contracts\Decision;
+use App\Yard\Contracts\DynoRecord;
+use App\Yard\Gate;
+use App\Yard\Models\Build;
+use App\Yard\Models\Unit;
+use App\Yard\StationName;
+
+/** What the runs of a build say to the bench before and to dispatch behind. */
+final class DynoVerdicts implements DynoRecord
+{
+    public function loop(Build $build): int
+    {
+        return 1 + Run::query()->where('build_id', $build->id)->where('verdict', 'fail')->count();
+    }
+
+    public function failedElement(Build $build): ?array
+    {
+        $run = Run::query()->where('build_id', $build->id)->where('verdict', 'fail')->latest('id')->first();
+
+        return $run === null || $run->suspect === '' || $run->verdict_at === null
+            ? null
+            : ['element' => $run->suspect, 'at' => $run->verdict_at];
+    }
+
+    public function passed(Build $build): ?array
+    {
+        $run = Run::query()
+            ->with('judge')
+            ->where('build_id', $build->id)
+            ->whereIn('verdict', ['pass', 'conditional'])
+            ->latest('id')
+            ->first();
+
+        return $run === null
+            ? null
+            : [
+                'run' => $run->id,
+                'verdict' => $run->verdict,
+                'reason' => $run->verdict_reason,
+                'by' => $run->judge?->name,
+                'on' => $run->verdict_at?->format('Y-m-d'),
+                'checks' => $run->checks,
+            ];
+    }
+
+    /** @return list<Blocker> checks of the last analysed run that lie outside their limits */
+    public function againstPass(Unit $unit): array
+    {
+        $run = Run::query()
+            ->where('build_id', $unit->current_build_id)
+            ->where('state', 'analysed')
+            ->latest('id')
+            ->first();
+        $failed = array_values(array_filter($run->checks ?? [], fn (array $c) => ! $c['pass']));
+
+        return array_map(
+            fn (array $c) => new Blocker(
+                Gate::Pass,
+                "check:{$c['check']}:{$c['where']}",
+                "\"{$c['check']}\" ({$c['where']}) is outside its limit, so this run is no pass. Fail it, or pass it ".
+                    'conditionally with a reason.',
+                "/units/$unit->core_tag/dyno",
+            ),
+            $failed,
+        );
+    }
+
+    /** @return list<Decision> runs that are analysed and not judged */
+    public function waiting(): array
+    {
+        return Run::query()
+            ->with('build.unit:id,core_tag')
+            ->where('state', 'analysed')
+            ->whereNull('verdict')
+            ->orderBy('ended_at')
+            ->limit(50)
+            ->get()
+            ->map(
+                fn (Run $r) => new Decision(
+                    'verdict',
+                    $r->build->unit->core_tag,
+                    "Dyno run of {$r->build->serial}.",
+                    ($r->ended_at ?? $r->queued_at)->toIso8601ZuluString(),
+                    "/units/{$r->build->unit->core_tag}/dyno",
+                ),
+            )
+            ->values()
+            ->all();
+    }
+
+    /** @return list<Blocker> */
+    public function againstShipping(Unit $unit): array
+    {
+        $build = $unit->currentBuild;
+        $due = in_array(StationName::Dyno, $unit->jobType->stations(), true);
+
+        return ! $due || ($build !== null && $this->passed($build) !== null)
+            ? []
+            : [
+                new Blocker(
+                    Gate::Ship,
+                    'not-tested',
+                    'This unit has no passed dyno run, so it does not leave the house.',
+                    "/units/$unit->core_tag/dyno",
+                ),
+            ];
+    }
+}

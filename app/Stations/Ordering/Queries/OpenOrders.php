@@ -1,0 +1,59 @@
+<?php
+
+namespace App\Stations\Ordering\Queries;
+
+use App\Yard\Contracts\Decision;
+use App\Yard\Contracts\MoneyFigure;
+use App\Yard\Models\Build;
+use App\Yard\StationName;
+
+/** Orders that wait to be released, and what the builds in work are worth. */
+final class OpenOrders
+{
+    /** @return list<Decision> */
+    public function decisions(): array
+    {
+        return Build::query()
+            ->with('unit:id,core_tag,station', 'package:id,name')
+            ->where('state', 'draft')
+            ->whereRelation('unit', 'station', StationName::Ordering)
+            ->orderBy('created_at')
+            ->limit(50)
+            ->get()
+            ->map(
+                fn (Build $b) => new Decision(
+                    'release',
+                    $b->unit->core_tag,
+                    "Order: {$b->package->name}, ".number_format((float) $b->price, 2).'.',
+                    $b->created_at->toIso8601ZuluString(),
+                    "/units/{$b->unit->core_tag}/ordering",
+                ),
+            )
+            ->values()
+            ->all();
+    }
+
+    /** @return list<MoneyFigure> */
+    public function money(): array
+    {
+        $work = Build::query()->whereIn('state', ['released', 'passed']);
+        $late = (clone $work)->whereRelation('unit', 'promised_on', '<', now()->format('Y-m-d'));
+
+        return [
+            new MoneyFigure(
+                'Builds in work',
+                (float) (clone $work)->sum('price'),
+                (clone $work)->count(),
+                'released and not shipped',
+                '/yard',
+            ),
+            new MoneyFigure(
+                'Promised and late',
+                (float) (clone $late)->sum('price'),
+                $late->count(),
+                'past the day that was promised',
+                '/units?late=1',
+            ),
+        ];
+    }
+}

@@ -1,0 +1,14 @@
+<?php
+
+namespace App\Stock\Http;
+
+use App\Shop\Http\SignedRequest;
+
+final class StockListRequest extends SignedRequest
+{
+    /** @return array<string, mixed> */
+    public function rules(): array
+    {
+        return ['q' => 'nullable|string|max:60', 'after' => 'nullable|string|max:40'];
+    }
+}

@@ -1,0 +1,19 @@
+<?php
+
+namespace App\Yard\Contracts;
+
+use App\Yard\Models\Build;
+use Illuminate\Support\Carbon;
+
+/** What the dyno has on record of a build, for the stations before and after it. */
+interface DynoRecord
+{
+    /** Which time round the build is at the bench: 1 and one more for each failed run. */
+    public function loop(Build $build): int;
+
+    /** @return array{element: string, at: Carbon}|null the element the last failed run blamed */
+    public function failedElement(Build $build): ?array;
+
+    /** @return array<string, mixed>|null the run that let the build pass, as papers show it */
+    public function passed(Build $build): ?array;
+}
