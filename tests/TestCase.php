@@ -151,7 +151,9 @@ abstract class TestCase extends LaravelTestCase
             $this->write("/units/$tag/assembly/steps/{$step['code']}", ['counts' => $step['counts']])->assertOk();
         }
         foreach (['C1' => '0.981 in', 'C3' => '0.889 in', 'front' => '0.031 in'] as $place => $reading) {
-            $best = $this->write("/units/$tag/assembly/places/$place/propose", ['reading' => $reading])->json('result.best');
+            $best = $this->write("/units/$tag/assembly/places/$place/propose", ['reading' => $reading])->json(
+                'result.best',
+            );
             $this->write("/units/$tag/assembly/places/$place/fit", [
                 'reading' => $reading,
                 'picks' => $best['picks'],
@@ -216,7 +218,9 @@ abstract class TestCase extends LaravelTestCase
                 $answers = $operations[$method]['responses'];
                 $status = $response->getStatusCode();
                 $answer = $answers[$status] ?? $answers[intdiv($status, 100).'XX'];
-                $schema = (isset($answer['$ref']) ? self::$contract['components']['responses']['Problem'] : $answer)['content'];
+                $schema = (isset($answer['$ref']) ? self::$contract['components']['responses']['Problem'] : $answer)[
+                    'content'
+                ];
                 $schema =
                     ($schema['application/json'] ?? ($schema['application/problem+json'] ?? null))['schema'] ?? null;
                 if ($schema !== null) {

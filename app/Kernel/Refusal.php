@@ -3,7 +3,7 @@
 namespace App\Kernel;
 
 /** The shop's rules say no: one sentence for the person at the screen, and the field it belongs to. */
-final class Refusal extends \RuntimeException
+class Refusal extends \RuntimeException
 {
     /**
      * @param  list<array{pointer: string, detail: string}>  $errors

@@ -10,7 +10,7 @@ final class Generation
 {
     public static function of(Unit $unit, string $phase): int
     {
-        $current = $unit->currentBuild?->generation ?? 1;
+        $current = $unit->currentBuild === null ? 1 : $unit->currentBuild->generation;
 
         return $phase === 'teardown' && $unit->station === StationName::Returns ? $current + 1 : $current;
     }

@@ -25,7 +25,7 @@ final readonly class Place
     public static function of(Build $build, ReadingKind $kind, string $code): self
     {
         $row =
-            array_column($kind->places($build->spec ?? []), null, 'code')[$code] ??
+            array_column($kind->places($build->frozen()), null, 'code')[$code] ??
             throw Refusal::at('/code', "There is no \"$code\" to measure in this build.");
         if ($kind !== ReadingKind::Torque) {
             return new self($kind, $code, $row['unit'], (float) $row['window']['min'], (float) $row['window']['max']);

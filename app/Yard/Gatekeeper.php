@@ -56,7 +56,7 @@ final class Gatekeeper
     {
         $bar = fn (Hold $h) => new Blocker($gate, "hold:$h->id", self::heldBy($unit, $h), "/units/$unit->core_tag");
 
-        return $unit->holds()->whereNull('lifted_at')->get()->map($bar)->values()->all();
+        return array_values($unit->holds()->whereNull('lifted_at')->get()->map($bar)->values()->all());
     }
 
     /** @throws Refusal with every blocker when the gate is barred */
@@ -80,9 +80,11 @@ final class Gatekeeper
      */
     public static function unchanged(Model $row, int $version, string $what, array $yours): void
     {
-        $current = $row->newQuery()->lockForUpdate()->findOrFail($row->getKey());
+        $current = $row->newQuery()->lockForUpdate()->whereKey($row->getKey())->firstOrFail();
         if ($current->getAttribute('version') !== $version) {
-            $theirs = array_intersect_key($current->toArray(), $yours) + ['version' => $current->getAttribute('version')];
+            $theirs = array_intersect_key($current->toArray(), $yours) + [
+                'version' => $current->getAttribute('version'),
+            ];
             throw Refusal::stale($what, $theirs, $yours);
         }
     }

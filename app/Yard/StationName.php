@@ -24,13 +24,13 @@ enum StationName: string
     /** @return list<self> the stations of the house */
     public static function inHouse(): array
     {
-        return array_values(array_filter(self::cases(), fn (self $s) => ! in_array($s, [self::Field, self::Closed], true)));
+        return array_slice(self::cases(), 0, -2);
     }
 
     /** @return list<self> the stations where units wait for work */
     public static function working(): array
     {
-        return array_values(array_filter(self::inHouse(), fn (self $s) => $s !== self::Receiving));
+        return array_slice(self::inHouse(), 1);
     }
 
     /** @return class-string<Station> */

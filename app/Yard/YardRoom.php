@@ -60,7 +60,7 @@ final class YardRoom implements ManagersDay, Room
     /** @return list<Decision> holds that nobody has lifted */
     public function decisions(): array
     {
-        return Hold::query()
+        return array_values(Hold::query()
             ->with('unit:id,core_tag')
             ->whereNull('lifted_at')
             ->orderBy('placed_at')
@@ -76,7 +76,7 @@ final class YardRoom implements ManagersDay, Room
                 ),
             )
             ->values()
-            ->all();
+            ->all());
     }
 
     /** @return list<MoneyFigure> */

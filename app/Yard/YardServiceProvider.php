@@ -23,6 +23,7 @@ final class YardServiceProvider extends ServiceProvider
             }
         }
         $this->app->bind(RouteCard::class, function ($app) {
+            /** @var array<string, Contracts\Section> $sections */
             $sections = [];
             foreach (StationName::inHouse() as $name) {
                 $sections[$name->value] = $app->make($name->station())->section();

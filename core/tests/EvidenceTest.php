@@ -35,10 +35,12 @@ final class EvidenceTest extends CoreTestCase
     private static function play(): array
     {
         $rows =
-            'sunny,hot,high,weak,no;sunny,hot,high,strong,no;overcast,hot,high,weak,yes;rain,mild,high,weak,yes;'
-            .'rain,cool,normal,weak,yes;rain,cool,normal,strong,no;overcast,cool,normal,strong,yes;sunny,mild,high,weak,no;'
-            .'sunny,cool,normal,weak,yes;rain,mild,normal,weak,yes;sunny,mild,normal,strong,yes;overcast,mild,high,strong,yes;'
-            .'overcast,hot,normal,weak,yes;rain,mild,high,strong,no';
+            'sunny,hot,high,weak,no;sunny,hot,high,strong,no;overcast,hot,high,weak,yes;rain,mild,high,weak,yes;'.
+            'rain,cool,normal,weak,yes;'.
+            'rain,cool,normal,strong,no;overcast,cool,normal,strong,yes;sunny,mild,high,weak,no;'.
+            'sunny,cool,normal,weak,yes;rain,mild,normal,weak,yes;'.
+            'sunny,mild,normal,strong,yes;overcast,mild,high,strong,yes;'.
+            'overcast,hot,normal,weak,yes;rain,mild,high,strong,no';
         $attributes = [
             'outlook' => ['sunny', 'overcast', 'rain'],
             'temperature' => ['hot', 'mild', 'cool'],

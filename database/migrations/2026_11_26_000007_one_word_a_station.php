@@ -20,10 +20,12 @@ return new class extends Migration
             ALTER TABLE people MODIFY role
                 ENUM('manager','receiver','teardown','builder','cell','dyno','returns','viewer') NOT NULL;
             UPDATE people SET role = 'dyno' WHERE role = 'cell';
-            ALTER TABLE people MODIFY role ENUM('manager','receiver','teardown','builder','dyno','returns','viewer') NOT NULL;
+            ALTER TABLE people MODIFY role
+                ENUM('manager','receiver','teardown','builder','dyno','returns','viewer') NOT NULL;
             UPDATE holds SET lift_role = 'dyno' WHERE lift_role = 'cell';
             UPDATE job_types SET route = REPLACE(REPLACE(REPLACE(REPLACE(
-                route, '"identify"', '"identification"'), '"desk"', '"ordering"'), '"bench"', '"assembly"'), '"cell"', '"dyno"');
+                route, '"identify"', '"identification"'), '"desk"', '"ordering"'), '"bench"', '"assembly"'),
+                '"cell"', '"dyno"');
 
             RENAME TABLE baskets TO trays, basket_items TO tray_items;
             ALTER TABLE tray_items CHANGE basket_id tray_id BIGINT UNSIGNED NOT NULL;
@@ -40,7 +42,8 @@ return new class extends Migration
                 FROM builds WHERE serial REGEXP '^VY-[0-9]{2}-[0-9]+$' GROUP BY SUBSTRING(serial, 4, 2);
             INSERT INTO number_sequences (name, last)
                 SELECT 'return', MAX(CAST(SUBSTRING(number, 3) AS UNSIGNED)) FROM returns HAVING COUNT(*) > 0;
-            SQL,
+            SQL
+            ,
         );
     }
 };

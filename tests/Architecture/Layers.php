@@ -2,7 +2,6 @@
 
 namespace Tests\Architecture;
 
-use Illuminate\Database\Eloquent\Model;
 use PHPat\Selector\Selector;
 use PHPat\Test\Attributes\TestRule;
 use PHPat\Test\Builder\Rule;
@@ -11,8 +10,18 @@ use PHPat\Test\PHPat;
 /** The rooms of the house; run by phpstan through phpat. */
 final class Layers
 {
-    /** Stations keep their tables to themselves. */
-    private const STATIONS = ['Receiving', 'Identification', 'Bench', 'Cell', 'Shipping', 'Returns'];
+    private const STATIONS = [
+        'Receiving',
+        'Identification',
+        'Ordering',
+        'Teardown',
+        'Assembly',
+        'Dyno',
+        'Dispatch',
+        'Returns',
+    ];
+
+    private const ROOMS = ['Yard', 'Work', 'Stations', 'Catalog', 'Interchange', 'Money', 'Stock', 'Insight', 'Shop'];
 
     #[TestRule]
     public function core_knows_no_framework_and_no_application(): Rule
@@ -42,21 +51,63 @@ final class Layers
             ->because('it stands in for a machine of somebody else');
     }
 
+    #[TestRule]
+    public function the_kernel_knows_no_room(): Rule
+    {
+        return PHPat::rule()
+            ->classes(Selector::inNamespace('App\Kernel'))
+            ->shouldNotDependOn()
+            ->classes(...array_map(fn (string $r) => Selector::inNamespace("App\\$r"), self::ROOMS))
+            ->because('ledger, writes and problem documents serve every room and know none');
+    }
+
     /** @return iterable<Rule> */
     #[TestRule]
-    public function stations_do_not_touch_each_others_tables(): iterable
+    public function no_station_reaches_into_another(): iterable
     {
-        foreach (self::STATIONS as $room) {
-            $others = array_map(
-                fn (string $r) => Selector::AllOf(Selector::inNamespace("App\\$r"), Selector::extends(Model::class)),
-                array_values(array_diff(self::STATIONS, [$room])),
-            );
+        foreach (self::STATIONS as $station) {
+            $others = array_values(array_diff(self::STATIONS, [$station]));
             yield PHPat::rule()
-                ->classes(Selector::inNamespace("App\\$room"))
+                ->classes(Selector::inNamespace("App\\Stations\\$station"))
                 ->shouldNotDependOn()
-                ->classes(...$others)
-                ->because('stations talk through actions, questions and ledger events');
+                ->classes(...array_map(fn (string $s) => Selector::inNamespace("App\\Stations\\$s"), $others))
+                ->because('stations meet at contracts (App\Yard\Contracts), gates and ledger events');
         }
+    }
+
+    #[TestRule]
+    public function side_rooms_and_the_yard_know_no_station(): Rule
+    {
+        return PHPat::rule()
+            ->classes(
+                Selector::inNamespace('App\Yard'),
+                Selector::inNamespace('App\Work'),
+                Selector::inNamespace('App\Money'),
+                Selector::inNamespace('App\Stock'),
+                Selector::inNamespace('App\Shop'),
+                Selector::inNamespace('App\Catalog'),
+                Selector::inNamespace('App\Interchange'),
+                Selector::inNamespace('App\Insight'),
+            )
+            ->shouldNotDependOn()
+            ->classes(Selector::inNamespace('App\Stations'))
+            ->because('a station is found by its name in the one list, never by its class');
+    }
+
+    #[TestRule]
+    public function tables_are_queried_by_hand_in_read_models_only(): Rule
+    {
+        return PHPat::rule()
+            ->classes(Selector::inNamespace('App'))
+            ->excluding(
+                Selector::inNamespace('App\Kernel'),
+                Selector::inNamespace('App\Catalog\Edit'),
+                Selector::inNamespace('App\Catalog\Exchange'),
+                Selector::classname('/\\\\Queries\\\\/', true),
+            )
+            ->shouldNotDependOn()
+            ->classes(Selector::classname(\Illuminate\Support\Facades\DB::class))
+            ->because('actions and controllers go through models; the catalog moves whole tables by its map');
     }
 
     #[TestRule]
@@ -66,6 +117,6 @@ final class Layers
             ->classes(Selector::classname('/Controller$/', true))
             ->shouldNotDependOn()
             ->classes(Selector::classname('/Controller$/', true))
-            ->because('a controller calls one action and returns one resource');
+            ->because('a controller calls one action and returns one section');
     }
 }

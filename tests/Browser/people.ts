@@ -26,3 +26,8 @@ export async function scan(page: Page, code: string) {
     await page.getByRole('combobox', { name: /Scan line/ }).fill(code);
     await page.keyboard.press('Enter');
 }
+
+/** The unit stands at this station now: its tab says so. */
+export async function expectAt(page: Page, station: string) {
+    await expect(page.getByRole('link', { name: new RegExp(`^${station} ?, the unit is here`) })).toBeVisible();
+}

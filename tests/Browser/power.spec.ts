@@ -28,7 +28,7 @@ test('every family draws each of its gears', async ({ page }) => {
     await signIn(page, 'viewer');
     for (const [family, gears] of [
         ['RD4', ['1', '2', '3', '4', 'R']],
-        ['SX4', ['1', '4', 'R']],
+        ['OV3', ['1', '4', 'R']],
         ['LP6', ['1', '5', '6', 'R']],
         ['TX6', ['2', '6', 'R']],
         ['GV5', ['3', '5', 'R']],

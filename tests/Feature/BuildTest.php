@@ -153,7 +153,10 @@ final class BuildTest extends TestCase
             '/duty/engineTorque',
         );
         $this->assertProblem(
-            $this->write('/units/C-9001/ordering/preview', ['package' => 'daily', 'duty' => ['engineTorque' => '9000']]),
+            $this->write('/units/C-9001/ordering/preview', [
+                'package' => 'daily',
+                'duty' => ['engineTorque' => '9000'],
+            ]),
             422,
             'between 0 and 5000',
             '/duty/engineTorque',
@@ -333,7 +336,7 @@ final class BuildTest extends TestCase
         }
         $this->assertSame(
             [],
-            $this->getJson('/api/catalog/families/SX4')->json('shiftFeels'),
+            $this->getJson('/api/catalog/families/OV3')->json('shiftFeels'),
             'a family whose accumulators nobody described',
         );
     }
@@ -426,7 +429,10 @@ final class BuildTest extends TestCase
         DB::table('job_types')
             ->where('code', 'rebuild')
             ->update(['route' => '["identification","ordering","teardown","assembly","dispatch","field"]']);
-        $refused = $this->write('/units/C-9001/dispatch/shipment', ['customer' => 'WS-LOW', 'checked' => [$final[0]['text']]]);
+        $refused = $this->write('/units/C-9001/dispatch/shipment', [
+            'customer' => 'WS-LOW',
+            'checked' => [$final[0]['text']],
+        ]);
         $this->assertProblem($refused, 422, $final[1]['text'], '/checked');
         $card = $this->write('/units/C-9001/dispatch/shipment', [
             'customer' => 'WS-LOW',
@@ -671,7 +677,11 @@ final class BuildTest extends TestCase
     public function test_the_quote_adds_up_and_sets_the_alternatives_beside_it(): void
     {
         $this->bringTo('ordering');
-        $this->assertProblem($this->as('manager')->read('/units/C-9001/ordering/quote'), 409, 'Write the order first');
+        $this->assertProblem(
+            $this->as('manager')->read('/units/C-9001/ordering/quote'),
+            409,
+            'Write the order first',
+        );
         $this->write('/units/C-9001/ordering', [
             'package' => 'tow',
             'vehicle' => 'HW-TR5',
@@ -819,7 +829,9 @@ final class BuildTest extends TestCase
             'picks' => $best['picks'],
         ])->assertCreated();
         $this->assertSame($before - 5, $shelf('ST-069') + $shelf('ST-084'));
-        $second = $this->write('/units/C-9001/assembly/places/C1/propose', ['reading' => '.990'])->json('result.best');
+        $second = $this->write('/units/C-9001/assembly/places/C1/propose', ['reading' => '.990'])->json(
+            'result.best',
+        );
         $this->write('/units/C-9001/assembly/places/C1/fit', [
             'reading' => '.990',
             'picks' => $second['picks'],

@@ -81,7 +81,11 @@ final class CellTest extends TestCase
     public function test_nothing_is_judged_before_it_is_analysed_or_twice(): void
     {
         $run = $this->queued();
-        $this->assertProblem($this->write("/dyno/runs/$run->id/verdict", ['verdict' => 'pass']), 409, 'not analysed yet');
+        $this->assertProblem(
+            $this->write("/dyno/runs/$run->id/verdict", ['verdict' => 'pass']),
+            409,
+            'not analysed yet',
+        );
         $run->update(['state' => 'analysed', 'checks' => []]);
         $this->write("/dyno/runs/$run->id/verdict", ['verdict' => 'pass'])->assertOk();
         $this->assertProblem($this->write("/dyno/runs/$run->id/verdict", ['verdict' => 'pass']), 409, 'dispatch');

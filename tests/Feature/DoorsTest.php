@@ -37,9 +37,8 @@ final class DoorsTest extends TestCase
 
     public function test_without_a_badge_nothing_is_shown(): void
     {
-        foreach (
-            ['/yard', '/units', '/units/C-1', '/find?q=x', '/receiving/form', '/stock', '/house-rules', '/calc'] as $path
-        ) {
+        $doors = ['/yard', '/units', '/units/C-1', '/find?q=x', '/receiving/form', '/stock', '/house-rules', '/calc'];
+        foreach ($doors as $path) {
             $this->assertProblem($this->getJson("/api$path"), 401, 'badge');
         }
     }

@@ -71,7 +71,11 @@ final class FromCoreToReturnTest extends TestCase
             'suspected',
             '/suspect',
         );
-        $this->write("/dyno/runs/{$bad['id']}/verdict", ['verdict' => 'fail', 'reason' => 'Runs up', 'suspect' => 'C3'])
+        $this->write("/dyno/runs/{$bad['id']}/verdict", [
+            'verdict' => 'fail',
+            'reason' => 'Runs up',
+            'suspect' => 'C3',
+        ])
             ->assertOk()
             ->assertJsonPath('station', 'assembly');
 
@@ -190,7 +194,10 @@ final class FromCoreToReturnTest extends TestCase
             ->write('/units/C-9001/ordering/release', ['version' => 1])
             ->assertOk();
         $this->assertNotSame($serial, $card->json('serial'));
-        $this->assertSame([$serial, $card->json('serial')], array_column($card->json('ordering.generations'), 'serial'));
+        $this->assertSame(
+            [$serial, $card->json('serial')],
+            array_column($card->json('ordering.generations'), 'serial'),
+        );
         $this->assertSame([], app(VerifyLedger::class)->verify()['breaks']);
         $this->assertGreaterThan(50, DB::table('ledger')->where('unit_id', $this->unit()->id)->count());
     }

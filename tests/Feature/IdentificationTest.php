@@ -17,33 +17,42 @@ final class IdentificationTest extends TestCase
             1e-9,
         );
         $this->assertSame(1, (int) $before['questions'][0]['effort'], 'free clues come first');
-        $after = $this->write('/units/C-9001/identification/clues', ['feature' => 'connector-colour', 'value' => 'blue'])->json(
-            'identification',
-        );
+        $after = $this->write('/units/C-9001/identification/clues', [
+            'feature' => 'connector-colour',
+            'value' => 'blue',
+        ])->json('identification');
         $this->assertSame('RD4-L', $after['ranking'][0]['variant']);
         $this->assertLessThan($before['entropyBits'], $after['entropyBits']);
-        $this->write('/units/C-9001/identification/clues', ['feature' => 'connector-cavities', 'value' => 'cannot see'])->assertOk();
+        $this->write('/units/C-9001/identification/clues', [
+            'feature' => 'connector-cavities',
+            'value' => 'cannot see',
+        ])->assertOk();
         $this->assertEqualsWithDelta(
             $after['entropyBits'],
             $this->read('/units/C-9001')->json('identification.entropyBits'),
             1e-12,
             '"cannot see" says nothing about the unit',
         );
-        $back = $this->write('/units/C-9001/identification/clues', ['feature' => 'connector-colour', 'value' => null])->json(
-            'identification',
-        );
+        $back = $this->write('/units/C-9001/identification/clues', [
+            'feature' => 'connector-colour',
+            'value' => null,
+        ])->json('identification');
         $this->assertEqualsWithDelta($before['entropyBits'], $back['entropyBits'], 1e-12);
     }
 
     public function test_readings_are_checked(): void
     {
         $this->receive()->assertCreated();
-        $this->write('/units/C-9001/identification/clues', ['feature' => 'front-seal-mm', 'value' => '2.6 in'])->assertOk();
+        $this->write('/units/C-9001/identification/clues', [
+            'feature' => 'front-seal-mm',
+            'value' => '2.6 in',
+        ])->assertOk();
         $this->assertSame(
             '66.04',
-            collect($this->read('/units/C-9001')->json('identification.questions'))->firstWhere('feature', 'front-seal-mm')[
-                'answer'
-            ],
+            collect($this->read('/units/C-9001')->json('identification.questions'))->firstWhere(
+                'feature',
+                'front-seal-mm',
+            )['answer'],
         );
         $this->assertProblem(
             $this->write('/units/C-9001/identification/clues', ['feature' => 'front-seal-mm', 'value' => '620 mm']),
@@ -138,7 +147,10 @@ final class IdentificationTest extends TestCase
                 'sensor' => 'digital',
             ] as $feature => $value
         ) {
-            $card = $this->write('/units/C-9001/identification/clues', ['feature' => $feature, 'value' => $value])->assertOk();
+            $card = $this->write('/units/C-9001/identification/clues', [
+                'feature' => $feature,
+                'value' => $value,
+            ])->assertOk();
         }
         $this->assertTrue($card->json('identification.mixed'));
         $this->assertSame('TX6-F1', $card->json('identification.ranking.0.variant'));
@@ -221,21 +233,28 @@ final class IdentificationTest extends TestCase
                 'speed-sensors' => 'two',
             ] as $feature => $value
         ) {
-            $this->write('/units/C-9001/identification/clues', ['feature' => $feature, 'value' => $value])->assertOk();
+            $this->write('/units/C-9001/identification/clues', [
+                'feature' => $feature,
+                'value' => $value,
+            ])->assertOk();
         }
         $this->write('/units/C-9001/identification', ['variant' => 'RD4-M'])->assertOk();
         $round = $this->write('/identification/trainer', ['family' => 'RD4'])
             ->assertCreated()
             ->json();
         $this->assertNull($round['result']);
-        $this->assertSame($round['id'], $this->write('/identification/trainer', [])->json('id'), 'a round begun is finished first');
+        $this->assertSame(
+            $round['id'],
+            $this->write('/identification/trainer', [])->json('id'),
+            'a round begun is finished first',
+        );
         $dear = $this->write("/identification/trainer/{$round['id']}/questions", ['feature' => 'pump-joint'])
             ->assertOk()
             ->json('asked.0');
         $this->assertSame('cannot see', $dear['value'], 'nobody opened that core');
-        $cheap = $this->write("/identification/trainer/{$round['id']}/questions", ['feature' => 'connector-colour'])->json(
-            'asked.1',
-        );
+        $cheap = $this->write("/identification/trainer/{$round['id']}/questions", [
+            'feature' => 'connector-colour',
+        ])->json('asked.1');
         $this->assertSame('black', $cheap['value']);
         $this->assertTrue($dear['score'] < 0.2 && $cheap['score'] > 0.5, 'opening the unit first is a poor question');
         $this->assertProblem(
@@ -258,7 +277,11 @@ final class IdentificationTest extends TestCase
             [$over['result']['right'], $over['result']['truth'], (float) $over['effort']],
         );
         $this->assertLessThan(41.0, $over['result']['engineEffort']);
-        $this->assertProblem($this->write("/identification/trainer/{$round['id']}/answer", ['variant' => 'RD4-M']), 409, 'over');
+        $this->assertProblem(
+            $this->write("/identification/trainer/{$round['id']}/answer", ['variant' => 'RD4-M']),
+            409,
+            'over',
+        );
         $this->as('manager')
             ->write("/identification/trainer/{$round['id']}/answer", ['variant' => 'RD4-M'])
             ->assertNotFound();

@@ -137,7 +137,9 @@ final class ReceivingTest extends TestCase
             'codes' => [],
             'clues' => [],
         ];
-        $this->write('/units/C-9001/receiving', $intake(1, 'R1'), null, 'PUT')->assertOk()->assertJsonPath('version', 2);
+        $this->write('/units/C-9001/receiving', $intake(1, 'R1'), null, 'PUT')
+            ->assertOk()
+            ->assertJsonPath('version', 2);
         $conflict = $this->write('/units/C-9001/receiving', $intake(1, 'R2'), null, 'PUT');
         $this->assertProblem($conflict, 409, 'Somebody else changed');
         $this->assertSame(['R1', 'R2'], [$conflict->json('current.rack'), $conflict->json('yours.rack')]);
@@ -148,11 +150,17 @@ final class ReceivingTest extends TestCase
     {
         $this->receive('C-9001');
         $this->receive('C-9002');
-        $this->write('/units/C-9001/receiving/trays', ['tag' => 'T-1', 'items' => [['name' => 'check balls', 'count' => 8]]])
+        $this->write('/units/C-9001/receiving/trays', [
+            'tag' => 'T-1',
+            'items' => [['name' => 'check balls', 'count' => 8]],
+        ])
             ->assertCreated()
             ->assertJsonPath('receiving.trays.0.items.0.count', 8);
         $this->assertProblem(
-            $this->write('/units/C-9002/receiving/trays', ['tag' => 'T-1', 'items' => [['name' => 'x', 'count' => 1]]]),
+            $this->write('/units/C-9002/receiving/trays', [
+                'tag' => 'T-1',
+                'items' => [['name' => 'x', 'count' => 1]],
+            ]),
             422,
             'another unit',
             '/tag',
@@ -227,7 +235,10 @@ final class ReceivingTest extends TestCase
         foreach (
             ['connector-colour' => 'black', 'connector-cavities' => '16', 'pan-bolts' => '14'] as $feature => $value
         ) {
-            $this->write('/units/C-9001/identification/clues', ['feature' => $feature, 'value' => $value])->assertOk();
+            $this->write('/units/C-9001/identification/clues', [
+                'feature' => $feature,
+                'value' => $value,
+            ])->assertOk();
         }
         $this->write('/units/C-9001/identification', ['variant' => 'RD4-M'])->assertOk();
         $this->as('manager')
@@ -296,7 +307,10 @@ final class ReceivingTest extends TestCase
             0.005,
         );
         $this->assertProblem(
-            $this->write('/units/C-9001/money/credit-revision', ['reason' => '', 'version' => $this->unit()->version]),
+            $this->write('/units/C-9001/money/credit-revision', [
+                'reason' => '',
+                'version' => $this->unit()->version,
+            ]),
             422,
             'Say why',
             '/reason',
@@ -310,7 +324,10 @@ final class ReceivingTest extends TestCase
             [(float) $card->json('receiving.creditRevision.before'), $card->json('receiving.creditRevision.reason')],
         );
         $this->assertProblem(
-            $this->write('/units/C-9001/money/credit-revision', ['reason' => 'again', 'version' => $this->unit()->version]),
+            $this->write('/units/C-9001/money/credit-revision', [
+                'reason' => 'again',
+                'version' => $this->unit()->version,
+            ]),
             409,
             'once',
         );

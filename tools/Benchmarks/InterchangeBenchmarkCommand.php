@@ -12,8 +12,9 @@ final class InterchangeBenchmarkCommand extends Command
 {
     protected $signature = 'bench:interchange {--rounds=200}';
 
-    protected $description = 'Vehicle queries on 100,000 applications, 5,000 variants and 200,000 parts, as a ratio to '
-        .'their bare SQL';
+    protected $description =
+        'Vehicle queries on 100,000 applications, 5,000 variants and 200,000 parts, as a ratio to '.
+        'their bare SQL';
 
     private const GOAL = 3.0;
 
@@ -65,8 +66,8 @@ final class InterchangeBenchmarkCommand extends Command
         $this->line('');
         $this->line(
             sprintf(
-                'Vehicle question on %d applications, %d variants, %d parts, %d units (goal: p95 within %g times its '
-                    .'bare SQL)',
+                'Vehicle question on %d applications, %d variants, %d parts, %d units (goal: p95 within %g times its '.
+                    'bare SQL)',
                 DB::table('applications')->count(),
                 DB::table('variants')->count(),
                 DB::table('parts')->count(),
@@ -157,7 +158,8 @@ final class InterchangeBenchmarkCommand extends Command
             'exchange',
             ELT(1 + s.seq % 25,
                 'identification','desk','teardown','bench','dyno','dispatch',
-                'field','field','field','field','field','field','field','field','field','field','field','field','field','field','field','closed','closed','field','field'),
+                'field','field','field','field','field','field','field','field',
+                'field','field','field','field','field','field','field','closed','closed','field','field'),
             NOW(),
             $family,
             v.id,

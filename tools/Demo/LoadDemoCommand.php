@@ -33,6 +33,7 @@ use App\Stations\Teardown\Actions\CompleteTeardown;
 use App\Stations\Teardown\Actions\RecordFinding;
 use App\Stations\Teardown\Actions\ReportSymptoms;
 use App\Work\Actions\MarkStep;
+use App\Work\Queries\StepList;
 use App\Work\ReadingKind;
 use App\Yard\Models\Build;
 use App\Yard\Models\Unit;
@@ -234,7 +235,7 @@ final class LoadDemoCommand extends Command
     private function tearDown(Unit $unit, array $s, int $n): void
     {
         $tech = $this->on($s['day'] + 2, 8, '102');
-        $steps = MarkStep::steps($unit, 'teardown');
+        $steps = StepList::steps($unit, 'teardown');
         $half = $s['stage'] === 'teardown-part' ? 7 : ($s['stage'] === 'teardown' ? 0 : count($steps));
         foreach (array_slice($steps, 0, $half, true) as $code => $step) {
             $this->on($s['day'] + 2, 9, '102', 12);
@@ -291,12 +292,12 @@ final class LoadDemoCommand extends Command
         $badge = $n % 2 === 0 ? '103' : '107';
         $builder = $this->on($s['day'] + 4, 8, $badge);
         $part = $s['stage'] === 'assembly-part';
-        foreach (array_slice(array_keys($build->spec['assembly']), 0, $part ? 4 : 99) as $i) {
-            $step = $build->spec['assembly'][$i];
+        foreach (array_slice(array_keys($build->frozen()['assembly']), 0, $part ? 4 : 99) as $i) {
+            $step = $build->frozen()['assembly'][$i];
             $this->on($s['day'] + 4, 9, $badge, 14);
             app(MarkStep::class)->mark($unit, 'assembly', $step['code'], $step['counts'] ?? [], '', $builder);
         }
-        foreach ($build->spec['packs'] as $i => $pack) {
+        foreach ($build->frozen()['packs'] as $i => $pack) {
             if ($part && $i > 0) {
                 return;
             }
@@ -323,7 +324,7 @@ final class LoadDemoCommand extends Command
                 $this->on($s['day'] + 5, 10, $badge),
             );
         }
-        $unitOfPlay = $build->spec['endPlays'][0]['unit'];
+        $unitOfPlay = $build->frozen()['endPlays'][0]['unit'];
         $measured = fn (float $inches): string => $unitOfPlay === 'in'
             ? sprintf('%.3f in', $inches)
             : sprintf('%.2f mm', $inches * 25.4);
@@ -348,7 +349,7 @@ final class LoadDemoCommand extends Command
             '',
             $this->on($s['day'] + 5, 13, $badge),
         );
-        foreach ($build->spec['airChecks'] as $i => $check) {
+        foreach ($build->frozen()['airChecks'] as $i => $check) {
             app(RecordMeasurement::class)->record(
                 $build,
                 ReadingKind::AirCheck,
@@ -359,7 +360,7 @@ final class LoadDemoCommand extends Command
                 $builder,
             );
         }
-        foreach ($build->spec['fasteners'] as $bolts) {
+        foreach ($build->frozen()['fasteners'] as $bolts) {
             app(RecordMeasurement::class)->record(
                 $build,
                 ReadingKind::Torque,
@@ -479,7 +480,7 @@ final class LoadDemoCommand extends Command
         foreach ($seen as $feature => $value) {
             app(ObserveReturn::class)->see($return->refresh(), $feature, $value, $return->version);
         }
-        app(ObserveReturn::class)->measure($return->refresh(), 'pack', 'C3', '0.091 in', $return->version);
+        app(ObserveReturn::class)->measure($return->refresh(), ReadingKind::Pack, 'C3', '0.091 in', $return->version);
         if (! $done) {
             return;
         }

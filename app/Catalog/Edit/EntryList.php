@@ -45,7 +45,7 @@ final class EntryList
         $families = CatalogMap::inFamily($kind) ? DB::table('families')->pluck('code', 'id')->all() : [];
 
         return [
-            'entries' => $page
+            'entries' => array_values($page
                 ->map(function (object $row) use ($kind, $map, $codes, $families): array {
                     $node = CatalogMap::node($map['fields'], $row, $codes);
 
@@ -57,8 +57,8 @@ final class EntryList
                     ];
                 })
                 ->values()
-                ->all(),
-            'after' => $rows->count() > $size ? (string) $page->last()->id : null,
+                ->all()),
+            'after' => $rows->count() > $size ? (string) $page->last()?->id : null,
         ];
     }
 

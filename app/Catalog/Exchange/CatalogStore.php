@@ -226,11 +226,11 @@ final class CatalogStore
     {
         $columns = array_map(fn (string $f) => explode(':', $map['fields'][$f])[0], $map['key']);
 
-        return match (true) {
+        return array_values(match (true) {
             isset($map['spec']) => ['family_id', 'kind', ...$columns],
             in_array($map['table'], ['options', 'packages'], true) => ['family_id', ...$columns],
             default => $columns,
-        };
+        });
     }
 
     /**
@@ -278,12 +278,12 @@ final class CatalogStore
             $this->writeRows($list['owners'], $heads, [$column]);
         }
         $owners = CatalogMap::idsOf($list['owners'], $column, array_column($heads, $column));
-        $items = array_merge(...array_map(fn (\stdClass $n) => $n->{$list['field']}, $nodes));
+        $items = array_values(array_merge(...array_map(fn (\stdClass $n) => $n->{$list['field']}, $nodes)));
         $ids = CatalogMap::ids($list['of'], $items);
         $there = DB::table($map['table'])
             ->whereIn($list['ownerId'], array_values($owners))
             ->get()
-            ->groupBy($list['ownerId']);
+            ->groupBy(fn (\stdClass $r) => (string) $r->{$list['ownerId']});
         foreach ($nodes as $n => $node) {
             $owner = $owners[$heads[$n][$column]];
             $rows = [];
@@ -335,14 +335,14 @@ final class CatalogStore
             );
         }
         $codes = CatalogMap::codes($list['of'], $rows);
-        $items = $rows->groupBy($list['ownerId']);
+        $items = $rows->groupBy(fn (\stdClass $r) => (string) $r->{$list['ownerId']});
 
-        return $owners
+        return array_values($owners
             ->map(function (object $owner) use ($map, $list, $codes, $items): \stdClass {
                 $node = CatalogMap::node($map['fields'], $owner, []);
                 $node->{$list['field']} = ($items[$owner->id] ?? collect())
                     ->map(
-                        fn (object $r) => isset($list['of'][''])
+                        fn (\stdClass $r) => isset($list['of'][''])
                             ? $codes['part'][$r->part_id]
                             : CatalogMap::node($list['of'], $r, $codes),
                     )
@@ -352,6 +352,6 @@ final class CatalogStore
                 return $node;
             })
             ->values()
-            ->all();
+            ->all());
     }
 }

@@ -307,7 +307,7 @@ final class CheckReferences
             return; // told where the train itself is looked at
         }
         $with = fn (array $variant): array => ['inputTorque_nm' => 100] +
-            VariantHardware::of($power, $train, $variant);
+            VariantHardware::of($power ?? [], $train, $variant);
         if ($power !== null && ! $read('power.margin', $with([]), fn (string $path): string => "$at/body/power$path")) {
             return; // one fault of the family would be told again for every variant and option
         }

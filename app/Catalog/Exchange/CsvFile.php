@@ -54,7 +54,7 @@ final class CsvFile
 
     public function __destruct()
     {
-        if (isset($this->handle) && is_resource($this->handle)) {
+        if (is_resource($this->handle)) {
             fclose($this->handle);
         }
     }

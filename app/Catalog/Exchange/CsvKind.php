@@ -87,6 +87,7 @@ final class CsvKind
                 'supplier' => $in['supplier'] ?? '',
                 'place' => $in['place'] ?? '',
             ],
+            default => throw new \LogicException("There is no CSV kind \"$kind\"."),
         };
     }
 

@@ -2,6 +2,7 @@
 
 namespace App\Catalog\Exchange;
 
+use App\Kernel\Option;
 use Illuminate\Console\Command;
 
 final class ExportCatalogCommand extends Command
@@ -13,14 +14,14 @@ final class ExportCatalogCommand extends Command
 
     public function handle(ExportPack $action): int
     {
-        $file = (string) $this->argument('file');
+        $file = Option::text($this->argument('file'));
         if (
             @file_put_contents(
                 $file,
                 ExportPack::encode(
                     $action->export(
-                        (string) $this->option('name'),
-                        (string) ($this->option('edition') ?: now()->format('Y-m-d')),
+                        Option::text($this->option('name')),
+                        Option::text($this->option('edition')) ?: now()->format('Y-m-d'),
                     ),
                 ),
             ) === false

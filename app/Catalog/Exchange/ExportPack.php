@@ -14,7 +14,12 @@ final class ExportPack
     /** @return \stdClass a pack that docs/formats/catalog-pack.schema.json accepts */
     public function export(string $name, string $edition, ?string $asOf = null): \stdClass
     {
-        $pack = (object) ['format' => 'yard-catalog', 'version' => PackUpgrade::VERSION, 'name' => $name, 'edition' => $edition];
+        $pack = (object) [
+            'format' => 'yard-catalog',
+            'version' => PackUpgrade::VERSION,
+            'name' => $name,
+            'edition' => $edition,
+        ];
         $families = DB::table('families')->pluck('id', 'code');
         foreach (CatalogMap::kinds() as $kind) {
             if (! CatalogMap::inFamily($kind)) {

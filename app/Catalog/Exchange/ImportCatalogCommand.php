@@ -2,6 +2,7 @@
 
 namespace App\Catalog\Exchange;
 
+use App\Kernel\Option;
 use Illuminate\Console\Command;
 
 final class ImportCatalogCommand extends Command
@@ -12,7 +13,7 @@ final class ImportCatalogCommand extends Command
 
     public function handle(ImportPack $action): int
     {
-        $file = (string) $this->argument('file');
+        $file = Option::text($this->argument('file'));
         $json = @file_get_contents($file);
         if ($json === false) {
             $this->error("The file $file cannot be read.");

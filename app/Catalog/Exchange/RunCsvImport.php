@@ -91,7 +91,7 @@ final class RunCsvImport implements ShouldQueue
             if ($import->kind === 'prices') {
                 foreach ($compared['new'] as $row) {
                     $wrong(
-                        $lines[array_search($row, array_values($rows), true)],
+                        $lines[(int) array_search($row, array_values($rows), true)],
                         "There is no part \"{$row['number']}\" to price.",
                     );
                 }

@@ -4,9 +4,9 @@ namespace App\Catalog\Exchange;
 
 use App\Catalog\Models\CsvImport;
 use App\Kernel\Refusal;
+use App\Kernel\Transaction;
 use App\Shop\Models\Person;
 use Illuminate\Http\UploadedFile;
-use Illuminate\Support\Facades\DB;
 
 /** Takes a CSV file in and has it checked; writing waits for somebody to have seen the preview. */
 final class UploadCsv
@@ -28,7 +28,7 @@ final class UploadCsv
             'started_by' => $by->id,
             'started_at' => now(),
         ]);
-        DB::afterCommit(fn () => RunCsvImport::dispatch($import->id));
+        Transaction::afterCommit(fn () => RunCsvImport::dispatch($import->id));
 
         return $import;
     }
@@ -40,7 +40,7 @@ final class UploadCsv
         }
         $this->noneRunning();
         $import->update(['state' => 'importing', 'done' => 0, 'started_by' => $by->id]);
-        DB::afterCommit(fn () => RunCsvImport::dispatch($import->id));
+        Transaction::afterCommit(fn () => RunCsvImport::dispatch($import->id));
     }
 
     public function cancel(CsvImport $import): void

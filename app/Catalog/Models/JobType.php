@@ -36,6 +36,6 @@ final class JobType extends Record
     /** @return list<StationName> the way a unit of this job goes */
     public function stations(): array
     {
-        return array_map(StationName::from(...), $this->route);
+        return array_values(array_map(StationName::from(...), $this->route));
     }
 }

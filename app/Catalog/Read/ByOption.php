@@ -25,7 +25,7 @@ final class ByOption
                     in_array($field, self::NAMED, true) &&
                     is_array($value) &&
                     count(array_column($value, 'name')) === count($value)
-                        ? self::merged($body[$field] ?? [], $value)
+                        ? self::merged($body[$field] ?? [], array_values($value))
                         : $value;
             }
             $body['forOptions'][] = $chosen[$code];

@@ -11,13 +11,13 @@ final class PartNumbers
     /** @return list<ScanHit> */
     public function scan(string $typed): array
     {
-        return Part::query()
+        return array_values(Part::query()
             ->where('number', 'like', addcslashes($typed, '%_\\').'%')
-            ->orWhereFullText(['number', 'name', 'aliases'], preg_replace('/[^\p{L}\p{N}-]+/u', ' ', $typed))
+            ->orWhereFullText(['number', 'name', 'aliases'], (string) preg_replace('/[^\p{L}\p{N}-]+/u', ' ', $typed))
             ->limit(6)
             ->get()
             ->map(fn (Part $p) => new ScanHit('Part', $p->number, $p->name, '/stock?q='.rawurlencode($p->number)))
             ->values()
-            ->all();
+            ->all());
     }
 }

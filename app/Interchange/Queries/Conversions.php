@@ -15,7 +15,7 @@ final class Conversions
      * Variants that reach one of these by conversions, or that these reach.
      *
      * @param  list<int>  $variantIds
-     * @return list<object> conversions with the codes of their variants
+     * @return list<\stdClass> conversions with the codes of their variants
      */
     public function around(array $variantIds, string $direction): array
     {
@@ -26,8 +26,9 @@ final class Conversions
         }
         $in = implode(',', array_map(intval(...), $variantIds));
 
-        return DB::select(
-            <<<SQL
+        return array_values(
+            DB::select(
+                <<<SQL
             WITH RECURSIVE reached AS (
                 SELECT id FROM variants WHERE id IN ($in) UNION SELECT c.$far FROM conversions c JOIN reached r ON
                     c.$near = r.id
@@ -37,12 +38,13 @@ final class Conversions
             t.code AS to_code FROM conversions c JOIN reached r ON c.$near = r.id JOIN variants f ON f.id =
                 c.from_variant_id JOIN variants t ON t.id = c.to_variant_id ORDER BY c.id
             SQL
-            ,
+                ,
+            ),
         );
     }
 
     /**
-     * @param  list<object>  $conversions  from around()
+     * @param  list<\stdClass>  $conversions  from around()
      * @param  list<string>  $from  variant codes
      * @param  list<string>  $to  variant codes
      * @param  list<string>  $facts  of the vehicle
@@ -54,7 +56,7 @@ final class Conversions
             return [];
         }
         $rate = (float) HouseRule::query()->where('code', 'labour-rate')->valueOrFail('choice');
-        $items = array_map(fn (object $c) => json_decode($c->parts, true), $conversions);
+        $items = array_map(fn (\stdClass $c) => json_decode($c->parts, true), $conversions);
         $prices = DB::table('parts')
             ->whereIn('number', array_unique(array_column(array_merge(...$items), 'part')))
             ->get(['number', 'name', 'price'])

@@ -53,7 +53,7 @@ final class CoreUses
                 $paths[$facts][$goal] = $this->conversions->paths(
                     $edges,
                     [$variant->code],
-                    [$names[$goal]->code],
+                    [(string) $names[$goal]?->code],
                     json_decode((string) $facts, true),
                 )[$variant->code];
             }
@@ -63,15 +63,15 @@ final class CoreUses
             'coreTag' => $unit->core_tag,
             'variant' => ['code' => $variant->code, 'name' => $variant->name],
             'prices' => $names
-                ->map(fn (object $v) => ['variant' => $v->code, 'name' => $v->name] + self::sold((int) $v->id))
+                ->map(fn (\stdClass $v) => ['variant' => $v->code, 'name' => $v->name] + self::sold((int) $v->id))
                 ->sortByDesc('sold')
                 ->values()
                 ->all(),
             'serves' => $rows
                 ->map(
-                    fn (object $r) => [
+                    fn (\stdClass $r) => [
                         'vehicle' => VehicleSupply::vehicle((new Vehicle())->newFromBuilder((array) $r)),
-                        'variant' => $names[$r->variant_id]->code,
+                        'variant' => $names[$r->variant_id]?->code,
                         'years' => "$r->a_from-$r->a_to",
                         'source' => trim("$r->source, $r->edition", ', '),
                         'confidence' => $r->confidence,
@@ -98,14 +98,14 @@ final class CoreUses
             ->orderByDesc('s.shipped_at')
             ->limit(200)
             ->get(['b.price', 's.shipped_at']);
-        $prices = $rows->map(fn (object $r) => (float) $r->price)->sort()->values();
+        $prices = $rows->map(fn (\stdClass $r) => (float) $r->price)->sort()->values();
         $n = $prices->count();
 
         return [
             'sold' => $n,
             'median' => $n === 0 ? null : ($prices[intdiv($n - 1, 2)] + $prices[intdiv($n, 2)]) / 2,
-            'last' => $n === 0 ? null : (float) $rows[0]->price,
-            'lastOn' => $n === 0 ? null : substr($rows[0]->shipped_at, 0, 10),
+            'last' => $n === 0 ? null : (float) $rows->firstOrFail()->price,
+            'lastOn' => $n === 0 ? null : substr($rows->firstOrFail()->shipped_at, 0, 10),
         ];
     }
 }

@@ -94,27 +94,27 @@ final class PartSources
             'cycles' => $chain['cycles'],
             'equal' => $equal
                 ->map(
-                    fn (object $e) => $named($e->part === $part->number ? $e->equals : $e->part) + [
+                    fn (\stdClass $e) => $named($e->part === $part->number ? $e->equals : $e->part) + [
                         'note' => $e->note,
                         'source' => trim("$e->source, $e->edition", ', '),
                         'confidence' => $e->confidence,
                     ],
                 )
                 ->all(),
-            'kits' => $kits->map(fn (object $k) => ['count' => $k->count] + $named($k->number))->all(),
+            'kits' => $kits->map(fn (\stdClass $k) => ['count' => $k->count] + $named($k->number))->all(),
             'sets' => $sets
                 ->map(
                     fn (Collection $rows, string $name) => [
                         'name' => $name,
-                        'why' => $rows[0]->why,
-                        'parts' => $rows->map(fn (object $r) => $named($r->number))->all(),
+                        'why' => $rows->first()?->why,
+                        'parts' => $rows->map(fn (\stdClass $r) => $named($r->number))->all(),
                     ],
                 )
                 ->values()
                 ->all(),
             'fits' => $fits
                 ->map(
-                    fn (object $f) => [
+                    fn (\stdClass $f) => [
                         'variant' => $f->code,
                         'name' => $f->name,
                         'years' => "$f->from_year-$f->to_year",
@@ -149,15 +149,15 @@ final class PartSources
             [$partId],
         );
 
-        return array_map(
-            fn (object $r) => ['old' => $r->old, 'new' => $r->new, 'bothWays' => (bool) $r->both_ways],
+        return array_values(array_map(
+            fn (\stdClass $r) => ['old' => $r->old, 'new' => $r->new, 'bothWays' => (bool) $r->both_ways],
             $rows,
-        );
+        ));
     }
 
     /**
      * @param  list<string>  $numbers
-     * @return Collection<string, object>
+     * @return Collection<string, \stdClass>
      */
     private function stock(array $numbers): Collection
     {
@@ -173,7 +173,7 @@ final class PartSources
      * Cores not built yet whose variant carries the part and where nothing says it is missing or lost; what teardown
      * found sound first, parts donors before cores worth building.
      *
-     * @param  Collection<int, object>  $fits
+     * @param  Collection<int, \stdClass>  $fits
      * @return list<array<string, mixed>>
      */
     private function cores(Part $part, Collection $fits): array
@@ -214,9 +214,9 @@ final class PartSources
                 'f.condition',
             ]);
 
-        return $rows
+        return array_values($rows
             ->map(
-                fn (object $r) => [
+                fn (\stdClass $r) => [
                     'coreTag' => $r->core_tag,
                     'variant' => $r->code,
                     'station' => $r->station,
@@ -226,6 +226,6 @@ final class PartSources
                     'seen' => $r->disposition === null ? null : "$r->condition, $r->disposition",
                 ],
             )
-            ->all();
+            ->all());
     }
 }

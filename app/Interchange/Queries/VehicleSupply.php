@@ -3,7 +3,6 @@
 namespace App\Interchange\Queries;
 
 use App\Catalog\Models\Vehicle;
-use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
 
 /**
@@ -38,7 +37,7 @@ final class VehicleSupply
             ->orderBy('a.from_year')
             ->get(['v.id', 'v.code', 'v.name', 'a.from_year', 'a.to_year', 'a.source', 'a.edition', 'a.confidence']);
         $goals = $applications->unique('id');
-        $edges = $this->conversions->around($goals->pluck('id')->all(), 'into');
+        $edges = $this->conversions->around(array_map(intval(...), array_values($goals->pluck('id')->all())), 'into');
         $ids = array_values(
             array_unique([...$goals->pluck('id')->all(), ...array_column($edges, 'from_variant_id')]),
         );
@@ -48,18 +47,18 @@ final class VehicleSupply
             ->keyBy('id');
         $paths = $this->conversions->paths(
             $edges,
-            $names->pluck('code')->all(),
-            $goals->pluck('code')->all(),
+            array_map(strval(...), array_values($names->pluck('code')->all())),
+            array_map(strval(...), array_values($goals->pluck('code')->all())),
             json_decode((string) $vehicle->getRawOriginal('facts'), true),
         );
-        $units = $this->units($ids, $paths, $names);
+        $units = $this->units($ids, $paths, $names->map(fn (\stdClass $v) => (string) $v->code)->all());
 
         return [
             'vehicle' => self::vehicle($vehicle),
             'year' => $year,
             'fits' => $applications
                 ->map(
-                    fn (object $a) => [
+                    fn (\stdClass $a) => [
                         'variant' => $a->code,
                         'name' => $a->name,
                         'years' => "$a->from_year-$a->to_year",
@@ -71,7 +70,7 @@ final class VehicleSupply
             'units' => $units['found'],
             'more' => $units['more'],
             'ways' => $names
-                ->map(fn (object $v) => ['variant' => $v->code, 'name' => $v->name] + $paths[$v->code])
+                ->map(fn (\stdClass $v) => ['variant' => $v->code, 'name' => $v->name] + $paths[$v->code])
                 ->sortBy(fn (array $w) => $w['found'] ? $w['total'] : INF)
                 ->values()
                 ->all(),
@@ -94,14 +93,14 @@ final class VehicleSupply
     /**
      * @param  list<int>  $variantIds
      * @param  array<string, array<string, mixed>>  $paths
-     * @param  Collection<int, object>  $names
+     * @param  array<int, string>  $codes  by variant
      * @return array{found: list<array<string, mixed>>, more: bool}
      */
-    private function units(array $variantIds, array $paths, Collection $names): array
+    private function units(array $variantIds, array $paths, array $codes): array
     {
-        $open = array_values(array_filter($variantIds, fn (int $id) => $paths[$names[$id]->code]['found']));
+        $open = array_values(array_filter($variantIds, fn (int $id) => $paths[$codes[$id]]['found']));
         // The cheapest conversions first, so that a long list is cut at its dear end.
-        usort($open, fn (int $a, int $b) => $paths[$names[$a]->code]['total'] <=> $paths[$names[$b]->code]['total']);
+        usort($open, fn (int $a, int $b) => $paths[$codes[$a]]['total'] <=> $paths[$codes[$b]]['total']);
         if ($open === []) {
             return ['found' => [], 'more' => false];
         }
@@ -129,23 +128,23 @@ final class VehicleSupply
 
         return [
             'more' => $rows->count() > self::SHOWN,
-            'found' => $rows
+            'found' => array_values($rows
                 ->take(self::SHOWN)
                 ->map(
-                    fn (object $u) => [
+                    fn (\stdClass $u) => [
                         'coreTag' => $u->core_tag,
                         'serial' => $u->serial,
-                        'variant' => $names[$u->variant_id]->code,
+                        'variant' => $codes[$u->variant_id],
                         'place' => self::PLACES[$u->station],
                         'station' => $u->station,
                         'rack' => $u->rack,
                         'grade' => $u->grade,
                         'promisedTo' => $u->customer,
                         'held' => (bool) $u->held,
-                        'total' => $paths[$names[$u->variant_id]->code]['total'],
-                        'hours' => $paths[$names[$u->variant_id]->code]['hours'],
-                        'to' => $paths[$names[$u->variant_id]->code]['to'],
-                        'steps' => count($paths[$names[$u->variant_id]->code]['steps']),
+                        'total' => $paths[$codes[$u->variant_id]]['total'],
+                        'hours' => $paths[$codes[$u->variant_id]]['hours'],
+                        'to' => $paths[$codes[$u->variant_id]]['to'],
+                        'steps' => count($paths[$codes[$u->variant_id]]['steps']),
                     ],
                 )
                 ->sortBy([
@@ -154,7 +153,7 @@ final class VehicleSupply
                         array_search($b['station'], array_keys(self::PLACES), true),
                 ])
                 ->values()
-                ->all(),
+                ->all()),
         ];
     }
 }

@@ -7,6 +7,7 @@ use Closure;
 use Illuminate\Database\UniqueConstraintViolationException;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
+use Illuminate\Support\Facades\Auth;
 use Illuminate\Support\Facades\DB;
 use Symfony\Component\HttpFoundation\Response as AnyResponse;
 
@@ -35,7 +36,7 @@ final class IdempotentWrite
         if ($key !== '') {
             try {
                 DB::table('idempotency_keys')->insert([
-                    'person_id' => $request->user()?->id ?? 0,
+                    'person_id' => self::author(),
                     'key' => $key,
                     'fingerprint' => $this->fingerprint($request),
                     'created_at' => now(),
@@ -58,7 +59,7 @@ final class IdempotentWrite
             }
             if ($key !== '') {
                 DB::table('idempotency_keys')
-                    ->where('person_id', $request->user()?->id ?? 0)
+                    ->where('person_id', self::author())
                     ->where('key', $key)
                     ->update(['status' => $response->getStatusCode(), 'body' => (string) $response->getContent()]);
             }
@@ -77,7 +78,7 @@ final class IdempotentWrite
     private function replay(Request $request, string $key): AnyResponse
     {
         $row = DB::table('idempotency_keys')
-            ->where('person_id', $request->user()?->id ?? 0)
+            ->where('person_id', self::author())
             ->where('key', $key)
             ->first();
         if ($row === null || $row->status === null) {
@@ -109,5 +110,13 @@ final class IdempotentWrite
                 json_encode($request->except(array_keys($files))).
                 json_encode($files),
         );
+    }
+
+    /** Whose key it is; 0 for nobody. */
+    private static function author(): int
+    {
+        $id = Auth::id();
+
+        return is_int($id) ? $id : 0;
     }
 }

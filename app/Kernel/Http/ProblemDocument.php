@@ -2,7 +2,6 @@
 
 namespace App\Kernel\Http;
 
-use App\Catalog\Exchange\BadPack;
 use App\Kernel\Refusal;
 use Illuminate\Auth\Access\AuthorizationException;
 use Illuminate\Auth\AuthenticationException;
@@ -51,7 +50,6 @@ final class ProblemDocument
                 array_values($e->errors())[0][0] ?? 'Please check the fields.',
                 ['errors' => self::fields($e)],
             ],
-            $e instanceof BadPack => [422, 'Not accepted', $e->errors[0]['detail'], ['errors' => $e->errors]],
             $e instanceof AuthenticationException => [401, 'Not signed in', 'Scan or type your badge first.', []],
             $e instanceof AuthorizationException => [
                 403,

@@ -2,8 +2,6 @@
 
 namespace App\Kernel\Ledger;
 
-use App\Shop\Models\Person;
-use App\Yard\Models\Unit;
 use Illuminate\Support\Facades\Auth;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Request;
@@ -17,9 +15,9 @@ final class Ledger
     public const GENESIS = '0000000000000000000000000000000000000000000000000000000000000000';
 
     /** @param  array<string, mixed>  $payload */
-    public function onUnit(Unit $unit, string $kind, array $payload): void
+    public function onUnit(Subject $unit, string $kind, array $payload): void
     {
-        $this->record("unit:$unit->id", $kind, $payload, $unit->id);
+        $this->record($unit->ledgerStream(), $kind, $payload, $unit->ledgerUnit());
     }
 
     /** @param  array<string, mixed>  $payload */
@@ -36,6 +34,7 @@ final class Ledger
                 ]);
                 $head = DB::table('ledger_streams')->where('stream', $stream)->lockForUpdate()->sole();
             }
+            /** @var object|null $person */
             $person = Auth::user();
             $row = [
                 'stream' => $stream,
@@ -43,7 +42,7 @@ final class Ledger
                 'at' => now()->format('Y-m-d H:i:s.u'),
                 'tablet_at' => self::tabletTime(),
                 'unit_id' => $unitId,
-                'badge' => $person instanceof Person ? $person->badge : null,
+                'badge' => $person instanceof Author ? $person->badge() : null,
                 'station' => substr((string) Request::header('X-Station', ''), 0, 40) ?: null,
                 'kind' => $kind,
                 'payload' => json_encode(

@@ -33,8 +33,7 @@ final class VerifyLedger
                 $what = match (true) {
                     $row->seq !== $seq + 1 => 'Event '.($seq + 1).' is missing.',
                     $row->prev_hash !== $hash => "Event $row->seq does not follow event $seq.",
-                    Ledger::hash((array) $row) !== $row->hash => "Event $row->seq ($row->kind) was altered after it was ".
-                        'written.',
+                    Ledger::hash((array) $row) !== $row->hash => "Event $row->seq ($row->kind) was altered later.",
                     default => null,
                 };
                 if ($what !== null && ! $broken) {

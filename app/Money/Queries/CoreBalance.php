@@ -25,14 +25,14 @@ final class CoreBalance
             ->groupBy('customer_id')
             ->selectRaw('customer_id, COUNT(*) AS received, SUM(credit) AS credited');
 
-        return DB::table('customers AS c')
+        return array_values(DB::table('customers AS c')
             ->leftJoinSub($debts, 'd', 'd.customer_id', '=', 'c.id')
             ->leftJoinSub($cores, 'u', 'u.customer_id', '=', 'c.id')
             ->where(fn ($w) => $w->whereNotNull('d.customer_id')->orWhereNotNull('u.customer_id'))
             ->orderByRaw('COALESCE(overdue, 0) DESC, COALESCE(owed, 0) DESC, c.name')
             ->get(['c.code', 'c.name', 'owed', 'charged', 'overdue', 'oldest', 'received', 'credited'])
             ->map(
-                fn (object $r) => [
+                fn (\stdClass $r) => [
                     'customer' => ['code' => $r->code, 'name' => $r->name],
                     'owed' => (int) $r->owed,
                     'charged' => (float) $r->charged,
@@ -42,7 +42,7 @@ final class CoreBalance
                     'credited' => (float) $r->credited,
                 ],
             )
-            ->all();
+            ->all());
     }
 
     /** @return array<string, mixed> */
@@ -95,7 +95,7 @@ final class CoreBalance
             'to' => $to,
             'cores' => $cores
                 ->map(
-                    fn (object $c) => [
+                    fn (\stdClass $c) => [
                         'coreTag' => $c->core_tag,
                         'receivedOn' => substr($c->received_at, 0, 10),
                         'unit' => $c->variant ?? ($c->family ?? 'not identified'),
@@ -110,7 +110,7 @@ final class CoreBalance
                 ->all(),
             'debts' => $debts
                 ->map(
-                    fn (object $d) => [
+                    fn (\stdClass $d) => [
                         'serial' => $d->serial,
                         'family' => $d->family,
                         'charge' => (float) $d->core_charge,
@@ -122,9 +122,9 @@ final class CoreBalance
                 )
                 ->all(),
             'totals' => [
-                'credited' => round((float) $cores->sum(fn (object $c) => (float) $c->credit), 2),
+                'credited' => round((float) $cores->sum(fn (\stdClass $c) => (float) $c->credit), 2),
                 'owed' => $owed->count(),
-                'charged' => round((float) $owed->sum(fn (object $d) => (float) $d->core_charge), 2),
+                'charged' => round((float) $owed->sum(fn (\stdClass $d) => (float) $d->core_charge), 2),
                 'overdue' => $owed->where('due_on', '<', $today)->count(),
             ],
         ];

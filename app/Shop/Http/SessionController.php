@@ -4,12 +4,12 @@ namespace App\Shop\Http;
 
 use App\Kernel\Ledger\Ledger;
 use App\Kernel\Refusal;
+use App\Kernel\Transaction;
 use App\Shop\Abilities;
 use App\Shop\Models\Person;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Support\Facades\Auth;
-use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Hash;
 
 /** Badge and PIN: quick to switch on a shared tablet, slow to guess. */
@@ -25,7 +25,7 @@ final class SessionController
     public function signIn(Request $request, Ledger $ledger): JsonResponse
     {
         $in = $request->validate(['badge' => 'required|string|max:20', 'pin' => 'required|string|max:20']);
-        $refused = DB::transaction(function () use ($in, $ledger): ?Refusal {
+        $refused = Transaction::run(function () use ($in, $ledger): ?Refusal {
             $person = Person::query()->where('badge', $in['badge'])->where('active', true)->lockForUpdate()->first();
             if ($person === null) {
                 Hash::check($in['pin'], '$2y$12$'.str_repeat('a', 53)); // the same time for an unknown badge
@@ -70,7 +70,7 @@ final class SessionController
         }
         $request->session()->regenerate();
 
-        return response()->json(['person' => self::person(Auth::user())]);
+        return response()->json(['person' => self::signedIn()]);
     }
 
     public function signOut(Request $request): JsonResponse
@@ -91,5 +91,13 @@ final class SessionController
             'role' => $person->role,
             'abilities' => Abilities::of($person->role),
         ];
+    }
+
+    /** @return array<string, mixed>|null */
+    private static function signedIn(): ?array
+    {
+        $person = Auth::user();
+
+        return $person instanceof Person ? self::person($person) : null;
     }
 }

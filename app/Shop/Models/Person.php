@@ -2,6 +2,7 @@
 
 namespace App\Shop\Models;
 
+use App\Kernel\Ledger\Author;
 use App\Shop\Role;
 use Illuminate\Foundation\Auth\User;
 use Illuminate\Support\Carbon;
@@ -18,7 +19,7 @@ use Illuminate\Support\Carbon;
  * @property Carbon|null $locked_until
  * @property bool $active
  */
-final class Person extends User
+final class Person extends User implements Author
 {
     protected $table = 'people';
 
@@ -35,6 +36,11 @@ final class Person extends User
     protected $casts = ['locked_until' => 'datetime', 'active' => 'boolean', 'role' => Role::class];
 
     public $timestamps = false;
+
+    public function badge(): string
+    {
+        return $this->badge;
+    }
 
     public function getAuthPassword(): string
     {

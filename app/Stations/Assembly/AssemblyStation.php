@@ -27,13 +27,26 @@ final class AssemblyStation implements Station
 
     public static function routes(): void
     {
-        Route::post('units/{number}/assembly/places/{place}/propose', [AssemblyController::class, 'propose'])->middleware(
-            'can:assembly.work',
-        );
-        Write::with('assembly.work')->post('units/{number}/assembly/steps/{step}', [StepController::class, 'assembly']);
-        Write::with('assembly.work')->post('units/{number}/assembly/places/{place}/fit', [AssemblyController::class, 'fit']);
-        Write::with('assembly.work')->post('units/{number}/assembly/measurements', [AssemblyController::class, 'measure']);
-        Write::with('assembly.sign')->post('units/{number}/assembly/sign-off', [AssemblyController::class, 'signOff']);
+        Route::post('units/{number}/assembly/places/{place}/propose', [
+            AssemblyController::class,
+            'propose',
+        ])->middleware('can:assembly.work');
+        Write::with('assembly.work')->post('units/{number}/assembly/steps/{step}', [
+            StepController::class,
+            'assembly',
+        ]);
+        Write::with('assembly.work')->post('units/{number}/assembly/places/{place}/fit', [
+            AssemblyController::class,
+            'fit',
+        ]);
+        Write::with('assembly.work')->post('units/{number}/assembly/measurements', [
+            AssemblyController::class,
+            'measure',
+        ]);
+        Write::with('assembly.sign')->post('units/{number}/assembly/sign-off', [
+            AssemblyController::class,
+            'signOff',
+        ]);
     }
 
     /** @return array<string, list<Role>> */

@@ -3,11 +3,13 @@
 namespace App\Stations\Identification;
 
 use App\Shop\Role;
+use App\Stations\Identification\Actions\AnswerClue;
 use App\Stations\Identification\Http\IdentificationController;
 use App\Stations\Identification\Http\TrainerController;
 use App\Stations\Identification\Queries\ForeignPartsSeen;
 use App\Stations\Identification\Queries\IdentificationSection;
 use App\Yard\Contracts\Blocker;
+use App\Yard\Contracts\Clues;
 use App\Yard\Contracts\ForeignParts;
 use App\Yard\Contracts\ScanHit;
 use App\Yard\Contracts\Section;
@@ -29,7 +31,10 @@ final class IdentificationStation implements Station
         Route::get('identification/tag', [IdentificationController::class, 'tag']);
         Route::get('identification/trainer', [TrainerController::class, 'results']);
         $identify = 'identification.identify';
-        Write::with($identify)->post('units/{number}/identification/clues', [IdentificationController::class, 'answer']);
+        Write::with($identify)->post('units/{number}/identification/clues', [
+            IdentificationController::class,
+            'answer',
+        ]);
         Write::with($identify)->post('units/{number}/identification', [IdentificationController::class, 'decide']);
         $train = 'identification.train';
         Write::with($train)->post('identification/trainer', [TrainerController::class, 'deal']);
@@ -54,7 +59,7 @@ final class IdentificationStation implements Station
     /** @return array<class-string, class-string> */
     public static function provides(): array
     {
-        return [ForeignParts::class => ForeignPartsSeen::class];
+        return [ForeignParts::class => ForeignPartsSeen::class, Clues::class => AnswerClue::class];
     }
 
     /** @return list<ScanHit> */

@@ -119,12 +119,12 @@ final readonly class Duty
 
         return new self(
             $torque,
-            $scaled,
-            $speed,
+            array_values($scaled),
+            (float) $speed,
             $mass === null || $axle === null || $radius === null
                 ? null
                 : ['mass_kg' => $mass, 'axleRatio' => $axle, 'tyreRadius_mm' => $radius],
-            $grade,
+            (float) $grade,
             (bool) ($in['hold'] ?? true),
             [
                 'engineTorque_nm' => $torque,
@@ -185,7 +185,7 @@ final readonly class Duty
     private static function curve(string $text): array
     {
         $points = [];
-        foreach (preg_split('/\s*[,;\n]\s*/', $text, -1, PREG_SPLIT_NO_EMPTY) as $pair) {
+        foreach (preg_split('/\s*[,;\n]\s*/', $text, -1, PREG_SPLIT_NO_EMPTY) ?: [] as $pair) {
             if (preg_match('/^\s*(\d+(?:\.\d+)?)[\s:]+(\d+(?:\.\d+)?)\s*$/', $pair, $m) !== 1) {
                 throw Refusal::at(
                     '/duty/engineCurve',

@@ -34,7 +34,10 @@ final class OrderingStation implements ManagersDay, Station
             Route::post('units/{number}/ordering/calculation', [OrderingController::class, 'calculation']);
         });
         Write::with('ordering.specify')->post('units/{number}/ordering', [OrderingController::class, 'order']);
-        Write::with('ordering.release')->post('units/{number}/ordering/release', [OrderingController::class, 'release']);
+        Write::with('ordering.release')->post('units/{number}/ordering/release', [
+            OrderingController::class,
+            'release',
+        ]);
     }
 
     /** @return array<string, list<Role>> */

@@ -19,8 +19,11 @@ use Illuminate\Support\Facades\Route;
 /** Cores arrive: tag, story, walk-round, missing parts, grade, credit, trays. */
 final class ReceivingStation implements Station
 {
-    public function __construct(private readonly ReceivingSection $section, private readonly ReceivedThings $things, private readonly DamageEvidence $damage)
-    {
+    public function __construct(
+        private readonly ReceivingSection $section,
+        private readonly ReceivedThings $things,
+        private readonly DamageEvidence $damage,
+    ) {
     }
 
     public static function routes(): void
@@ -30,7 +33,10 @@ final class ReceivingStation implements Station
         Route::post('receiving/credit', [ReceivingController::class, 'credit'])->middleware('can:receiving.receive');
         Write::with('receiving.receive')->post('receiving', [ReceivingController::class, 'store']);
         Write::with('receiving.receive')->put('units/{number}/receiving', [ReceivingController::class, 'revise']);
-        Write::with('receiving.receive')->post('units/{number}/receiving/trays', [ReceivingController::class, 'tray']);
+        Write::with('receiving.receive')->post('units/{number}/receiving/trays', [
+            ReceivingController::class,
+            'tray',
+        ]);
     }
 
     /** @return array<string, list<Role>> */

@@ -21,8 +21,11 @@ use App\Yard\Models\Unit;
 /** A unit comes back: evidence, verdict, second build. */
 final class ReturnsStation implements ManagersDay, Station
 {
-    public function __construct(private readonly ReturnsSection $section, private readonly ReturnNumbers $numbers, private readonly OpenReturns $open)
-    {
+    public function __construct(
+        private readonly ReturnsSection $section,
+        private readonly ReturnNumbers $numbers,
+        private readonly OpenReturns $open,
+    ) {
     }
 
     public static function routes(): void

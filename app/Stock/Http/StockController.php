@@ -3,8 +3,8 @@
 namespace App\Stock\Http;
 
 use App\Catalog\Models\Part;
+use App\Stock\Queries\UnitsWithLot;
 use Illuminate\Http\JsonResponse;
-use Illuminate\Support\Facades\DB;
 
 final class StockController
 {
@@ -41,42 +41,23 @@ final class StockController
                         'thickness' => $p->thickness === null ? null : (float) $p->thickness,
                         'thicknessUnit' => $p->thickness_unit,
                         'aliases' => $p->aliases,
-                        'pieces' => (int) $p->pieces,
+                        'pieces' => (int) $p->getAttribute('pieces'),
                     ],
                 )
                 ->values(),
-            'after' => $rows->count() > $page->count() ? $page->last()->number : null,
+            'after' => $rows->count() > $page->count() ? $page->last()?->number : null,
         ]);
     }
 
     /** Which units carry this lot, and where they are: the urgent question when a lot is bad. */
-    public function lot(string $lot): JsonResponse
+    public function lot(string $lot, UnitsWithLot $units): JsonResponse
     {
-        $rows = DB::table('installed_parts AS i')
-            ->join('stock_lots AS l', 'l.id', '=', 'i.lot_id')
-            ->join('parts AS p', 'p.id', '=', 'i.part_id')
-            ->join('builds AS b', 'b.id', '=', 'i.build_id')
-            ->join('units AS u', 'u.id', '=', 'b.unit_id')
-            ->leftJoin('customers AS c', 'c.id', '=', 'b.customer_id')
-            ->where('l.lot', $lot)
-            ->whereNull('i.removed_at')
-            ->orderBy('b.serial')
-            ->limit(1000)
-            ->get([
-                'p.number',
-                'p.name AS part',
-                'b.serial',
-                'u.core_tag',
-                'u.station',
-                'i.place',
-                'i.count',
-                'c.name AS customer',
-            ]);
+        $rows = $units->of($lot);
 
         return response()->json([
             'lot' => $lot,
             'units' => $rows->map(
-                fn ($r) => [
+                fn (\stdClass $r) => [
                     'serial' => $r->serial,
                     'coreTag' => $r->core_tag,
                     'station' => $r->station,

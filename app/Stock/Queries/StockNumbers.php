@@ -11,13 +11,13 @@ final class StockNumbers
     /** @return list<ScanHit> */
     public function scan(string $typed): array
     {
-        return Lot::query()
+        return array_values(Lot::query()
             ->where('lot', mb_strtoupper($typed))
             ->distinct()
             ->limit(3)
             ->pluck('lot')
             ->map(fn (string $lot) => new ScanHit('Lot', $lot, 'which units carry it', '/lots/'.rawurlencode($lot)))
             ->values()
-            ->all();
+            ->all());
     }
 }

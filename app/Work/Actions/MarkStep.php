@@ -23,7 +23,9 @@ final class MarkStep
     /** @param  array<string, int>  $counts */
     public function mark(Unit $unit, string $phase, string $code, array $counts, string $note, Person $by): void
     {
-        $phase === 'teardown' ? Gatekeeper::at($unit, StationName::Teardown, StationName::Returns) : Gatekeeper::at($unit, StationName::Assembly);
+        $phase === 'teardown'
+            ? Gatekeeper::at($unit, StationName::Teardown, StationName::Returns)
+            : Gatekeeper::at($unit, StationName::Assembly);
         Gatekeeper::noHold($unit);
         $generation = Generation::of($unit, $phase);
         $phase === 'teardown' && $generation === 1 && $this->gate->pass($unit, Gate::FirstTool);

@@ -24,7 +24,11 @@ final class PlaceHold
             'placed_by' => $by->id,
             'placed_at' => now(),
         ]);
-        $this->ledger->onUnit($unit, 'hold.placed', ['kind' => $kind, 'reason' => $reason, 'liftRole' => $liftRole->value]);
+        $this->ledger->onUnit($unit, 'hold.placed', [
+            'kind' => $kind,
+            'reason' => $reason,
+            'liftRole' => $liftRole->value,
+        ]);
 
         return $hold;
     }

@@ -8,12 +8,16 @@ use App\Yard\Gate;
 final readonly class Blocker implements \JsonSerializable
 {
     /**
-     * @param  string  $code  kind of reason and what it concerns, such as "reading:pack:C1"; stable, for tests and links
+     * @param  string  $code kind of reason and what it concerns, such as "reading:pack:C1"; stable, for tests and links
      * @param  string  $sentence  whole sentence with its full stop
      * @param  string  $link  address in the interface where it can be seen to
      */
-    public function __construct(public Gate $gate, public string $code, public string $sentence, public string $link)
-    {
+    public function __construct(
+        public Gate $gate,
+        public string $code,
+        public string $sentence,
+        public string $link,
+    ) {
     }
 
     /** @return array{gate: string, code: string, sentence: string, link: string} */

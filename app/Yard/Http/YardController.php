@@ -4,64 +4,24 @@ namespace App\Yard\Http;
 
 use App\Kernel\Refusal;
 use App\Shop\Http\SignedRequest;
-use App\Yard\Models\Hold;
 use App\Yard\Models\Unit;
 use App\Yard\Queries\DayOfTheManager;
 use App\Yard\Queries\RouteCard;
 use App\Yard\Queries\StationQueue;
+use App\Yard\Queries\UnitHistory;
 use App\Yard\Queries\UnitSummary;
+use App\Yard\Queries\YardBoard;
 use App\Yard\Queries\YardPlan;
 use App\Yard\Rooms;
 use App\Yard\StationName;
 use Illuminate\Http\JsonResponse;
-use Illuminate\Support\Facades\DB;
 
 /** The yard at a glance, the list of units, one route card, its history, and the scan line. */
 final class YardController
 {
-    public function board(): JsonResponse
+    public function board(YardBoard $board): JsonResponse
     {
-        $counts = Unit::query()
-            ->selectRaw('station, COUNT(*) AS n')
-            ->whereIn('station', StationName::working())
-            ->groupBy('station')
-            ->pluck('n', 'station');
-        $late = Unit::query()
-            ->selectRaw('station, COUNT(*) AS n')
-            ->whereIn('station', StationName::working())
-            ->where('promised_on', '<', now()->format('Y-m-d'))
-            ->groupBy('station')
-            ->pluck('n', 'station');
-        $held = Hold::query()
-            ->join('units', 'units.id', '=', 'holds.unit_id')
-            ->whereNull('lifted_at')
-            ->selectRaw('station, COUNT(DISTINCT unit_id) AS n')
-            ->groupBy('station')
-            ->pluck('n', 'station');
-
-        $ranked = Unit::query()
-            ->selectRaw('id, ROW_NUMBER() OVER (PARTITION BY station ORDER BY station_since, id) AS place')
-            ->whereIn('station', StationName::working());
-        $oldest = Unit::query()
-            ->named()
-            ->whereIn('units.id', DB::query()->fromSub($ranked, 'ranked')->where('place', '<=', 6)->select('id'))
-            ->orderBy('station_since')
-            ->orderBy('units.id')
-            ->get()
-            ->groupBy(fn (Unit $u) => $u->station->value);
-
-        return response()->json([
-            'stations' => array_map(
-                fn (StationName $s) => [
-                    'station' => $s,
-                    'units' => $counts[$s->value] ?? 0,
-                    'late' => $late[$s->value] ?? 0,
-                    'held' => $held[$s->value] ?? 0,
-                    'oldest' => ($oldest[$s->value] ?? collect())->map(UnitSummary::of(...))->values(),
-                ],
-                StationName::working(),
-            ),
-        ]);
+        return response()->json(['stations' => $board->stations()]);
     }
 
     /** What waits at one station, for whoever works there. */
@@ -103,7 +63,7 @@ final class YardController
 
         return response()->json([
             'units' => $page->map(UnitSummary::of(...))->values(),
-            'before' => $rows->count() > $page->count() ? $page->last()->id : null,
+            'before' => $rows->count() > $page->count() ? $page->last()?->id : null,
         ]);
     }
 
@@ -116,34 +76,9 @@ final class YardController
         );
     }
 
-    public function history(UnitHistoryRequest $request, string $number): JsonResponse
+    public function history(UnitHistoryRequest $request, string $number, UnitHistory $history): JsonResponse
     {
-        $in = $request->validated();
-        $unit = Unit::byNumber($number);
-        $rows = DB::table('ledger')
-            ->leftJoin('people', 'people.badge', '=', 'ledger.badge')
-            ->where('unit_id', $unit->id)
-            ->when(isset($in['before']), fn ($q) => $q->where('ledger.id', '<', $in['before']))
-            ->orderByDesc('ledger.id')
-            ->limit(51)
-            ->get(['ledger.id', 'seq', 'at', 'tablet_at', 'ledger.badge', 'people.name', 'kind', 'payload', 'hash']);
-
-        return response()->json([
-            'events' => $rows
-                ->take(50)
-                ->map(
-                    fn ($e) => [
-                        'seq' => $e->seq,
-                        'at' => substr(str_replace(' ', 'T', $e->at), 0, 19).'Z',
-                        'by' => $e->name ?? $e->badge,
-                        'kind' => $e->kind,
-                        'payload' => json_decode($e->payload),
-                        'hash' => substr($e->hash, 0, 12),
-                    ],
-                )
-                ->values(),
-            'before' => $rows->count() > 50 ? $rows[49]->id : null,
-        ]);
+        return response()->json($history->of(Unit::byNumber($number), $request->validated()['before'] ?? null));
     }
 
     /** Whatever was scanned or typed: each room is asked, exact hits before what begins like it. */

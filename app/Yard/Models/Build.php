@@ -22,7 +22,8 @@ use Illuminate\Support\Carbon;
  * @property int|null $vehicle_id
  * @property int $package_id
  * @property string $duty
- * @property array<mixed> $order_lines
+ * @property array{package: string, add: list<string>, drop: list<string>, duty?: array<string,
+ *     mixed>|null} $order_lines
  * @property array<mixed>|null $spec
  * @property string $price
  * @property string $hours
@@ -137,5 +138,17 @@ final class Build extends Record
         }
 
         return $build->setRelation('unit', $unit);
+    }
+
+    /**
+     * The specification as it was frozen at release.
+     *
+     * @return array<string, mixed>
+     *
+     * @throws Refusal while the build is a draft
+     */
+    public function frozen(): array
+    {
+        return $this->spec ?? throw new Refusal('This build is not released yet, so nothing of it is frozen.', 409);
     }
 }

@@ -5,7 +5,9 @@ namespace App\Yard\Models;
 use App\Catalog\Models\Family;
 use App\Catalog\Models\JobType;
 use App\Catalog\Models\Variant;
+use App\Kernel\Ledger\Subject;
 use App\Kernel\Record;
+use App\Kernel\Refusal;
 use App\Shop\Models\Customer;
 use App\Shop\Models\Person;
 use App\Yard\StationName;
@@ -38,14 +40,14 @@ use Illuminate\Support\Carbon;
  * @property string $engine
  * @property string $tag_code
  * @property string $complaint
- * @property array<mixed> $codes
+ * @property list<string> $codes
  * @property string $sender
  * @property string|null $sender_diagnosis
  * @property array<mixed> $clues
- * @property array<mixed> $damage
- * @property array<mixed> $flags
- * @property array<mixed> $missing
- * @property array<mixed> $failed_hard
+ * @property list<array{place: string, what: string}> $damage
+ * @property list<string> $flags
+ * @property list<array{part: string, count?: int}> $missing
+ * @property list<array{part: string}> $failed_hard
  * @property string $repair_hours
  * @property string $grade
  * @property string|null $proposed_grade
@@ -68,8 +70,22 @@ use Illuminate\Support\Carbon;
  * @property Build|null $currentBuild
  * @property Collection<int, Build> $builds
  * @property Collection<int, Hold> $holds
+ *
+ * Only with the scope named():
+ * @property-read string|null $family_name
+ * @property-read string|null $variant_code
+ * @property-read string|null $variant_name
+ * @property-read string $job_code
+ * @property-read string $job_name
+ * @property-read string $job_route
+ * @property-read string|null $customer_code
+ * @property-read string|null $customer_name
+ * @property-read string|null $build_serial
+ * @property-read int|null $build_generation
+ * @property-read string|null $build_state
+ * @property-read string|null $package_name
  */
-final class Unit extends Record
+final class Unit extends Record implements Subject
 {
     protected $table = 'units';
 
@@ -228,5 +244,27 @@ final class Unit extends Record
         if ($this->station !== $station) {
             $this->update(['station' => $station, 'station_since' => now()]);
         }
+    }
+
+    /** @throws Refusal where the family is not written down yet */
+    public function knownFamily(): Family
+    {
+        return $this->family ?? throw new Refusal("The family of $this->core_tag is not known yet.", 409);
+    }
+
+    /** @throws Refusal where nobody has confirmed the variant yet */
+    public function knownVariant(): Variant
+    {
+        return $this->variant ?? throw new Refusal("The variant of $this->core_tag is not confirmed yet.", 409);
+    }
+
+    public function ledgerStream(): string
+    {
+        return "unit:$this->id";
+    }
+
+    public function ledgerUnit(): int
+    {
+        return $this->id;
     }
 }

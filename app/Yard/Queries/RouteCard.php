@@ -10,7 +10,7 @@ use App\Yard\Models\Unit;
 /** The unit's route card: one long card that grows a section at each station. */
 final class RouteCard
 {
-    /** @param  list<Section>  $sections */
+    /** @param  array<string, Section>  $sections  by station */
     public function __construct(private readonly array $sections, private readonly PeopleNames $names)
     {
     }

@@ -10,7 +10,9 @@ use App\Yard\Models\Unit;
 use App\Yard\StationName;
 use Illuminate\Database\Eloquent\Collection;
 
-/** What waits at one station, promised first, then longest there: what is mine, what is next, what is held and by whom. */
+/**
+ * What waits at one station, promised first, then longest there: what is mine, what is next, what is held and by whom.
+ */
 final class StationQueue
 {
     private const SHOWN = 24;
@@ -59,7 +61,11 @@ final class StationQueue
             $rows[] = UnitSummary::of($unit) + [
                 'hold' => $hold === null
                         ? null
-                        : ['reason' => $hold->reason, 'liftRole' => $hold->lift_role, 'by' => $this->names->of($hold->placed_by)],
+                        : [
+                            'reason' => $hold->reason,
+                            'liftRole' => $hold->lift_role,
+                            'by' => $this->names->of($hold->placed_by),
+                        ],
                 'begunBy' => $here ? $badges[$last['badge']] ?? $last['badge'] : null,
                 'mine' => $here && $last['badge'] === $for->badge,
             ];

@@ -22,7 +22,7 @@ final class UnitNumbers
         $tags = Unit::query()->where('core_tag', 'like', $begins)->orderBy('core_tag')->limit(6)->get();
         $vins = strlen($typed) < 5 ? [] : Unit::query()->where('vin', 'like', $begins)->limit(6)->get();
 
-        return [
+        return array_values([
             ...$serials->map(
                 fn (Build $b) => new ScanHit(
                     'Unit serial',
@@ -37,6 +37,6 @@ final class UnitNumbers
             ...collect($vins)->map(
                 fn (Unit $u) => new ScanHit('VIN', (string) $u->vin, "core $u->core_tag", "/units/$u->core_tag"),
             ),
-        ];
+        ]);
     }
 }

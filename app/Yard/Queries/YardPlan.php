@@ -10,12 +10,17 @@ final class YardPlan
 {
     private const SHOWN = 600;
 
-    /** @return array{total: int, racks: list<array{rack: string, bays: list<array{bay: string, units: list<array<string, mixed>>}>}>} */
+    /**
+     * @return array{total: int, racks: list<array{rack: string, bays: list<array{bay: string,
+     *     units: list<array<string, mixed>>}>}>}
+     */
     public function drawn(): array
     {
         $inHouse = fn () => Unit::query()->whereIn('units.station', StationName::working());
         $racks = [];
-        foreach ($inHouse()->named()->orderBy('units.rack')->orderBy('units.id')->limit(self::SHOWN)->get() as $unit) {
+        foreach (
+            $inHouse()->named()->orderBy('units.rack')->orderBy('units.id')->limit(self::SHOWN)->get() as $unit
+        ) {
             [$rack, $bay] = array_pad(explode('-', $unit->rack, 2), 2, '');
             $racks[$rack === '' ? 'floor' : $rack][$bay][] = UnitSummary::of($unit);
         }

@@ -190,7 +190,7 @@ final class TrainDuty
     /**
      * @return array{gears: list<array{name: string, elements: list<array{element: string, demand_nm: float,
      *     capacity_nm: float, margin?: float, liningPressure_kpa?: float, liningLimit_kpa?: float,
-     *     rotation?: 'with'|'against'}>}>, weakest: array{gear: string, element: string, margin: float, demand_nm: float,
+     * rotation?: 'with'|'against'}>}>, weakest: array{gear: string, element: string, margin: float, demand_nm: float,
      *     capacity_nm: float, opening?: float}|null, byThrottle: list<array<string, mixed>>, largest: ?float,
      *     holds: bool, unknown: list<array{gear: string, element: string}>}
      */

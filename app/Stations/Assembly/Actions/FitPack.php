@@ -65,7 +65,9 @@ final class FitPack
         $this->stock->issue(
             $build,
             $place,
-            array_map(fn (array $p) => ['part' => $p['part'], 'count' => $p['count']], $choice['picks']),
+            array_values(
+                array_map(fn (array $p) => ['part' => $p['part'], 'count' => $p['count']], $choice['picks']),
+            ),
             $by,
         );
         $fit = PackFit::create([

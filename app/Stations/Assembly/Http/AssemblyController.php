@@ -18,8 +18,12 @@ final class AssemblyController
     {
     }
 
-    public function propose(ProposeFitRequest $request, string $number, string $place, FitProposal $action): JsonResponse
-    {
+    public function propose(
+        ProposeFitRequest $request,
+        string $number,
+        string $place,
+        FitProposal $action,
+    ): JsonResponse {
         $in = $request->validated();
 
         return response()->json(

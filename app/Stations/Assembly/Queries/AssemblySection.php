@@ -6,7 +6,7 @@ use App\Shop\Models\Gauge;
 use App\Shop\Queries\PeopleNames;
 use App\Stations\Assembly\Models\Measurement;
 use App\Stations\Assembly\Models\SignOff;
-use App\Stock\Models\InstalledPart;
+use App\Stock\Queries\InstalledNow;
 use App\Work\Queries\StepList;
 use App\Yard\Contracts\Section;
 use App\Yard\Gate;
@@ -69,17 +69,18 @@ final class AssemblySection implements Section
 
         return [
             'serial' => $build->serial,
-            'steps' => (new StepList(array_column($build->spec['assembly'], null, 'code'), $record->marks))->shown(
-                $this->names,
-            ),
+            'steps' => (new StepList(
+                array_column($build->frozen()['assembly'], null, 'code'),
+                $record->marks,
+            ))->shown($this->names),
             'places' => [
-                ...array_map(fn ($r) => $place('pack', $r), $build->spec['packs']),
-                ...array_map(fn ($r) => $place('end-play', $r), $build->spec['endPlays']),
-                ...array_map(fn ($r) => $place('air-check', $r), $build->spec['airChecks']),
+                ...array_map(fn ($r) => $place('pack', $r), $build->frozen()['packs']),
+                ...array_map(fn ($r) => $place('end-play', $r), $build->frozen()['endPlays']),
+                ...array_map(fn ($r) => $place('air-check', $r), $build->frozen()['airChecks']),
             ],
             'fasteners' => array_map(
                 fn (array $f) => $this->fastener($f, $record->readings['torque'][$f['code']] ?? []),
-                $build->spec['fasteners'],
+                $build->frozen()['fasteners'],
             ),
             'gauges' => $gauges
                 ->map(
@@ -95,9 +96,10 @@ final class AssemblySection implements Section
                     ],
                 )
                 ->all(),
-            'installed' => InstalledPart::inBuild($build->id),
-            'blockers' => $unit->station === StationName::Assembly ? [...Gatekeeper::holds($unit, Gate::SignOff), ...$this->open->of($unit, $record)]
-                : [],
+            'installed' => InstalledNow::in($build->id),
+            'blockers' => $unit->station === StationName::Assembly
+                    ? [...Gatekeeper::holds($unit, Gate::SignOff), ...$this->open->of($unit, $record)]
+                    : [],
             'signOffs' => SignOff::query()
                 ->where('build_id', $build->id)
                 ->orderBy('id')

@@ -20,7 +20,7 @@ final class FitProposal
      */
     public function propose(Build $build, string $place, string $reading, ?string $trialWasher = null): array
     {
-        foreach ($build->spec['packs'] as $pack) {
+        foreach ($build->frozen()['packs'] as $pack) {
             if ($pack['code'] === $place) {
                 $depth = TypedQuantity::parse($reading, 'length', $pack['unit'], '/reading');
                 $value = $depth->in($pack['unit']);
@@ -57,7 +57,7 @@ final class FitProposal
                     );
             }
         }
-        foreach ($build->spec['endPlays'] as $play) {
+        foreach ($build->frozen()['endPlays'] as $play) {
             if ($play['code'] === $place) {
                 $measured = TypedQuantity::parse($reading, 'length', $play['unit'], '/reading')->in($play['unit']);
                 $fitted =

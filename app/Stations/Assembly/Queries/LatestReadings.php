@@ -23,12 +23,12 @@ final class LatestReadings implements BuiltNumbers
     {
         $names = [];
         foreach (ReadingKind::cases() as $kind) {
-            foreach ($kind->places($build->spec) as $place) {
+            foreach ($kind->places($build->frozen()) as $place) {
                 $names["$kind->value:{$place['code']}"] = $place['name'];
             }
         }
 
-        return Measurement::query()
+        return array_values(Measurement::query()
             ->where('build_id', $build->id)
             ->orderBy('id')
             ->get()
@@ -48,6 +48,6 @@ final class LatestReadings implements BuiltNumbers
                 ],
             )
             ->values()
-            ->all();
+            ->all());
     }
 }

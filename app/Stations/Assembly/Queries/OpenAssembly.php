@@ -32,13 +32,13 @@ final class OpenAssembly
             "/units/$unit->core_tag/assembly",
         );
         $blockers = [];
-        foreach ($build->spec['assembly'] as $step) {
+        foreach ($build->frozen()['assembly'] as $step) {
             if (! isset($record->marks[$step['code']])) {
                 $blockers[] = $bar("step:{$step['code']}", "Step \"{$step['name']}\" is not done.");
             }
         }
         foreach (ReadingKind::cases() as $kind) {
-            foreach ($kind->places($build->spec) as $place) {
+            foreach ($kind->places($build->frozen()) as $place) {
                 $code = "$kind->value:{$place['code']}";
                 if ($kind->isFitted() && ! isset($record->fits[$place['code']])) {
                     $blockers[] = $bar("fit:$code", "\"{$place['name']}\": no parts chosen yet.");

@@ -33,7 +33,7 @@ final class RecordCommissioning
     {
         $unit = $build->unit;
         Gatekeeper::at($unit, StationName::Field, StationName::Returns);
-        $c = $build->spec['converter'];
+        $c = $build->frozen()['converter'];
         $depth = Calculators::call('converter.depth', [
             'unit' => $c['unit'],
             'converterDepth' => TypedQuantity::parse(

@@ -17,7 +17,7 @@ final class DeliverySheet
     /** @return array<string, mixed> */
     public function of(Build $build): array
     {
-        $spec = $build->spec;
+        $spec = $build->frozen();
         $run = $this->verdicts->passed($build);
         $depth = $spec['converter'];
         $example = Calculators::call('converter.depth', [
@@ -67,7 +67,7 @@ final class DeliverySheet
     /** @return list<string> what the order asks to be checked before the unit leaves */
     public function finalChecks(Build $build): array
     {
-        return self::texts($build->spec, 'final');
+        return self::texts($build->frozen(), 'final');
     }
 
     /**

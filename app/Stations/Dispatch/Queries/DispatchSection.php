@@ -14,13 +14,17 @@ use App\Yard\StationName;
 
 final class DispatchSection implements Section
 {
-    public function __construct(private readonly DeliverySheet $sheet, private readonly PeopleNames $names, private readonly Gatekeeper $gate)
-    {
+    public function __construct(
+        private readonly DeliverySheet $sheet,
+        private readonly PeopleNames $names,
+        private readonly Gatekeeper $gate,
+    ) {
     }
 
     public function has(Unit $unit): bool
     {
-        return $unit->station === StationName::Dispatch || in_array($unit->currentBuild?->state, ['shipped', 'returned'], true);
+        return $unit->station === StationName::Dispatch ||
+            in_array($unit->currentBuild?->state, ['shipped', 'returned'], true);
     }
 
     public function of(Unit $unit): ?array

@@ -30,7 +30,7 @@ final class JudgeRun
                 409,
             );
         }
-        $failed = array_values(array_filter($run->checks, fn (array $c) => ! $c['pass']));
+        $failed = array_values(array_filter($run->checks ?? [], fn (array $c) => ! $c['pass']));
         if ($verdict === 'pass') {
             $this->gate->pass($unit, Gate::Pass);
         }

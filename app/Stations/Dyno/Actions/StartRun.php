@@ -30,10 +30,10 @@ final class StartRun
             throw new Refusal('A run of this unit is already on its way.', 409);
         }
         $program =
-            $build->spec['testProgram'] ??
+            $build->frozen()['testProgram'] ??
             throw new Refusal('The specification of this build has no test program.', 409);
         $ratios = [];
-        foreach (Calculators::call('geartrain.solve', $build->spec['train'])['gears'] as $gear) {
+        foreach (Calculators::call('geartrain.solve', $build->frozen()['train'])['gears'] as $gear) {
             if ($gear['ratio'] !== null) {
                 $ratios[$gear['name']] = $gear['ratio'];
             }

@@ -2,12 +2,12 @@
 
 namespace App\Stations\Dyno\Console;
 
+use App\Kernel\Transaction;
 use App\Stations\Dyno\Actions\AnalyseRun;
 use App\Stations\Dyno\LiveToken;
 use App\Stations\Dyno\Models\Run;
 use App\Stations\Dyno\Trace;
 use Illuminate\Console\Command;
-use Illuminate\Support\Facades\DB;
 use React\EventLoop\Loop;
 use React\Socket\ConnectionInterface;
 use React\Socket\Connector;
@@ -159,12 +159,16 @@ final class GatewayCommand extends Command
             }
         }
         $this->replay = array_merge($this->replay, $thin);
-        $progress = round(min(99.0, (100.0 * end($rows)[0]) / $this->run->program['end']), 2);
+        $last = end($rows);
+        if ($last === false) {
+            return;
+        }
+        $progress = round(min(99.0, (100.0 * $last[0]) / $this->run->program['end']), 2);
         $this->broadcast('samples', ['rows' => $thin, 'progress' => $progress]);
         if (microtime(true) - $this->lastSaved > 1.0) {
             $this->lastSaved = microtime(true);
             Run::query()
-                ->whereKey($this->run->id)
+                ->whereKey($this->run?->id)
                 ->update(['progress' => $progress]);
         }
     }
@@ -261,7 +265,7 @@ final class GatewayCommand extends Command
         } catch (\Throwable $e) {
             report($e);
             $this->error($e->getMessage());
-            DB::purge();
+            Transaction::reconnect();
         }
     }
 }

@@ -32,17 +32,17 @@ final class DynoSection implements Section
         return [
             'loop' => $this->verdicts->loop($build),
             'due' => in_array(StationName::Dyno, $unit->jobType->stations(), true),
-            'program' => $build->spec['testProgram'] === null
+            'program' => $build->frozen()['testProgram'] === null
                     ? null
                     : [
-                        'seconds' => $build->spec['testProgram']['end'],
-                        'steps' => $build->spec['testProgram']['steps'],
-                        'limits' => $build->spec['testProgram']['limits'],
-                        'source' => $build->spec['testProgram']['source'],
+                        'seconds' => $build->frozen()['testProgram']['end'],
+                        'steps' => $build->frozen()['testProgram']['steps'],
+                        'limits' => $build->frozen()['testProgram']['limits'],
+                        'source' => $build->frozen()['testProgram']['source'],
                     ],
             'elements' => array_map(
                 fn (array $e) => ['id' => $e['id'], 'name' => $e['name'] ?? $e['id']],
-                $build->spec['train']['elements'],
+                $build->frozen()['train']['elements'],
             ),
             'runs' => Run::query()
                 ->where('build_id', $build->id)

@@ -74,7 +74,7 @@ final class DynoVerdicts implements DynoRecord
     /** @return list<Decision> runs that are analysed and not judged */
     public function waiting(): array
     {
-        return Run::query()
+        return array_values(Run::query()
             ->with('build.unit:id,core_tag')
             ->where('state', 'analysed')
             ->whereNull('verdict')
@@ -91,7 +91,7 @@ final class DynoVerdicts implements DynoRecord
                 ),
             )
             ->values()
-            ->all();
+            ->all());
     }
 
     /** @return list<Blocker> */

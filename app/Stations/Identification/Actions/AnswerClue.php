@@ -9,12 +9,13 @@ use App\Kernel\TypedQuantity;
 use App\Shop\Models\Person;
 use App\Stations\Identification\Models\ClueAnswer;
 use App\Stations\Identification\Queries\VariantRanking;
+use App\Yard\Contracts\Clues;
 use App\Yard\Gatekeeper;
 use App\Yard\Models\Unit;
 use App\Yard\StationName;
 
 /** Somebody looked (or measured) and says what there is; an answer can be changed or taken back. */
-final class AnswerClue
+final class AnswerClue implements Clues
 {
     public function __construct(private readonly Ledger $ledger)
     {

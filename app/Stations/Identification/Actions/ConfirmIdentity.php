@@ -129,7 +129,7 @@ final class ConfirmIdentity
             'credit' => $credit['credit'],
         ]);
         $this->owe->settle($unit);
-        FieldLearning::forget($unit->family_id);
+        FieldLearning::forget($unit->knownFamily()->id);
         $unit->moveTo(Gatekeeper::next($unit, StationName::Identification));
     }
 

@@ -8,12 +8,14 @@ use App\Stations\Identification\Models\Identification;
 use App\Stations\Identification\Models\TrainerRound;
 use App\Stations\Identification\Queries\FieldLearning;
 use App\Stations\Identification\Queries\VariantRanking;
-use Illuminate\Support\Facades\DB;
 use Yard\Core\Calculators;
 
 /**
  * Deals a past, confirmed core clue by clue. A question scores its information for effort as a share of the best
  * question's at that moment; the answer is right or wrong against what the core was confirmed as.
+ *
+ * @phpstan-type Ranked array{ranking: list<array{id: string, posterior: float}>,
+ *     next: list<array{feature: string, gainBits: float, gainPerEffort: float}>}
  */
 final class Trainer
 {
@@ -59,7 +61,7 @@ final class Trainer
         return TrainerRound::create([
             'person_id' => $trainee->id,
             'identification_id' => $case->id,
-            'family_id' => $case->family_id,
+            'family_id' => $case->getAttribute('family_id'),
             'started_at' => now(),
         ])->refresh();
     }
@@ -78,7 +80,7 @@ final class Trainer
             throw Refusal::at('/feature', 'This clue is already uncovered.');
         }
         $next = array_column($this->rank($round, $round->asked)['next'], null, 'feature');
-        $best = max(array_column($next, 'gainPerEffort'));
+        $best = max([0.0, ...array_column($next, 'gainPerEffort')]);
         $score = $best > 0 ? $next[$feature]['gainPerEffort'] / $best : 1.0;
         $round->update([
             'asked' => [
@@ -104,7 +106,7 @@ final class Trainer
         $scores = array_column($round->asked, 'score');
         $round->update([
             'answer' => $variant,
-            'right_answer' => $variant === $round->identification->variant->code,
+            'right_answer' => $variant === $round->identification->variant?->code,
             'question_score' => $scores === [] ? 0 : array_sum($scores) / count($scores),
             'engine_effort' => $this->engineEffort($round),
             'ended_at' => now(),
@@ -143,7 +145,7 @@ final class Trainer
                 ? null
                 : [
                     'answer' => $round->answer,
-                    'truth' => $round->identification->variant->code,
+                    'truth' => $round->identification->variant?->code,
                     'right' => $round->right_answer,
                     'questionScore' => (float) $round->question_score,
                     'engineEffort' => (float) $round->engine_effort,
@@ -155,51 +157,16 @@ final class Trainer
         ];
     }
 
-    /** @return list<array<string, mixed>> by person, the best first */
-    public static function results(): array
-    {
-        return TrainerRound::query()
-            ->join('people', 'people.id', '=', 'trainer_rounds.person_id')
-            ->whereNotNull('ended_at')
-            ->groupBy('people.id', 'people.name')
-            ->get([
-                DB::raw('people.name'),
-                DB::raw('COUNT(*) AS rounds'),
-                DB::raw('SUM(right_answer) AS right_answers'),
-                DB::raw('AVG(question_score) AS score'),
-                DB::raw('SUM(effort) AS effort'),
-                DB::raw('SUM(engine_effort) AS engine_effort'),
-            ])
-            ->map(
-                fn ($r) => [
-                    'name' => $r->name,
-                    'rounds' => (int) $r->rounds,
-                    'right' => (int) $r->right_answers,
-                    'questionScore' => (float) $r->score,
-                    'effortRatio' => $r->engine_effort > 0 ? (float) $r->effort / (float) $r->engine_effort : null,
-                ] +
-                    array_intersect_key(
-                        Calculators::call('rate.interval', [
-                            'failures' => (int) $r->right_answers,
-                            'units' => (int) $r->rounds,
-                        ]),
-                        ['lower' => 0, 'upper' => 0],
-                    ),
-            )
-            ->sortByDesc(fn (array $r) => [$r['right'] / $r['rounds'], $r['questionScore']])
-            ->values()
-            ->all();
-    }
-
     /**
-     * @param  list<array<string, mixed>>  $asked
-     * @return array<string, mixed>
+     * @param  array<mixed>  $asked
+     * @return Ranked
      */
     private function rank(TrainerRound $round, array $asked): array
     {
         [$features, $variants] = VariantRanking::model($round->family);
 
-        return Calculators::call(
+        /** @var Ranked $ranked */
+        $ranked = Calculators::call(
             'evidence.rank',
             VariantRanking::input(
                 $features,
@@ -208,6 +175,8 @@ final class Trainer
                 $this->learning->of($round->family, $features, $variants),
             ),
         );
+
+        return $ranked;
     }
 
     /** What the engine itself spends on this core until it is sure. */
@@ -223,7 +192,7 @@ final class Trainer
             }
             $feature = array_key_first(VariantRanking::order($result['next'], $features));
             $asked[] = ['feature' => $feature, 'value' => $round->identification->answers[$feature] ?? 'cannot see'];
-            $effort += $features->firstWhere('code', $feature)->body['effort'];
+            $effort += $features->firstOrFail('code', $feature)->body['effort'];
         }
 
         return $effort;

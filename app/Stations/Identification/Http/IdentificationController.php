@@ -11,8 +11,12 @@ use Illuminate\Http\JsonResponse;
 
 final class IdentificationController
 {
-    public function answer(AnswerClueRequest $request, string $number, AnswerClue $action, RouteCard $card): JsonResponse
-    {
+    public function answer(
+        AnswerClueRequest $request,
+        string $number,
+        AnswerClue $action,
+        RouteCard $card,
+    ): JsonResponse {
         $in = $request->validated();
         $unit = Unit::byNumber($number);
         $action->answer($unit, $in['feature'], $in['value'] ?? null, $request->person());
@@ -25,13 +29,23 @@ final class IdentificationController
         return response()->json($reader->read($request->validated()['text']));
     }
 
-    public function decide(DecideIdentityRequest $request, string $number, ConfirmIdentity $action, RouteCard $card): JsonResponse
-    {
+    public function decide(
+        DecideIdentityRequest $request,
+        string $number,
+        ConfirmIdentity $action,
+        RouteCard $card,
+    ): JsonResponse {
         $in = $request->validated();
         $unit = Unit::byNumber($number);
         ($in['variant'] ?? null) === null
             ? $action->markUnknown($unit, $in['note'] ?? '', $request->person())
-            : $action->confirm($unit, $in['variant'], $in['foreignParts'] ?? [], $in['note'] ?? '', $request->person());
+            : $action->confirm(
+                $unit,
+                $in['variant'],
+                $in['foreignParts'] ?? [],
+                $in['note'] ?? '',
+                $request->person(),
+            );
 
         return response()->json($card->of($unit, ['identification']));
     }

@@ -2,10 +2,11 @@
 
 namespace App\Stations\Identification\Http;
 
+use App\Shop\Http\SignedRequest;
 use App\Stations\Identification\Actions\Trainer;
 use App\Stations\Identification\Models\TrainerRound;
+use App\Stations\Identification\Queries\TrainerResults;
 use Illuminate\Http\JsonResponse;
-use Illuminate\Http\Request;
 
 final class TrainerController
 {
@@ -15,7 +16,7 @@ final class TrainerController
 
     public function results(): JsonResponse
     {
-        return response()->json(['results' => Trainer::results()]);
+        return response()->json(['results' => TrainerResults::all()]);
     }
 
     public function deal(DealRoundRequest $request): JsonResponse
@@ -44,8 +45,8 @@ final class TrainerController
         return response()->json($this->trainer->shown($round->refresh()));
     }
 
-    private function own(Request $request, TrainerRound $round): void
+    private function own(SignedRequest $request, TrainerRound $round): void
     {
-        abort_unless($round->person_id === $request->user()->id, 404);
+        abort_unless($round->person_id === $request->person()->id, 404);
     }
 }

@@ -80,7 +80,7 @@ final class FieldLearning
                 ->selectRaw('variant_id, COUNT(*) AS n')
                 ->get() as $row
         ) {
-            $counts[$byId[$row->variant_id]->code] = (int) $row->n;
+            $counts[(string) $byId[$row->variant_id]?->code] = (int) $row->n;
         }
         $cases = [];
         foreach (

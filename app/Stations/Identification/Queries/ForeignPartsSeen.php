@@ -12,10 +12,12 @@ final class ForeignPartsSeen implements ForeignParts
     /** @return list<array{feature: ?string, part: string, seen: ?string, from: list<string>, ordering: string}> */
     public function of(Unit $unit): array
     {
-        return Identification::query()
+        $decision = Identification::query()
             ->where('unit_id', $unit->id)
             ->where('outcome', 'confirmed')
             ->orderByDesc('id')
-            ->first()?->foreign_parts ?? [];
+            ->first();
+
+        return $decision === null ? [] : array_values($decision->foreign_parts);
     }
 }

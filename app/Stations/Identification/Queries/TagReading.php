@@ -38,8 +38,8 @@ final class TagReading
             'text' => $out['text'],
             'candidates' => array_map(
                 fn (array $c) => [
-                    'name' => $variants[$c['variant']]->name,
-                    'made' => $variants[$c['variant']]->from_year.'-'.$variants[$c['variant']]->to_year,
+                    'name' => $variants[$c['variant']]?->name,
+                    'made' => $variants[$c['variant']]?->from_year.'-'.$variants[$c['variant']]?->to_year,
                 ] + $c,
                 $out['candidates'],
             ),

@@ -63,7 +63,7 @@ final class VariantRanking
         $byCode = $variants->keyBy('code');
 
         return [
-            'questions' => $features
+            'questions' => array_values($features
                 ->map(
                     fn (FamilySpec $f) => [
                         'feature' => $f->code,
@@ -83,20 +83,19 @@ final class VariantRanking
                     ],
                 )
                 ->sortBy(fn (array $q) => $order[$q['feature']] ?? -1)
-                ->values()
-                ->all(),
-            'ranking' => array_map(
+                ->all()),
+            'ranking' => array_values(array_map(
                 fn (array $r) => [
                     'variant' => $r['id'],
-                    'name' => $byCode[$r['id']]->name,
-                    'years' => $byCode[$r['id']]->from_year.'-'.$byCode[$r['id']]->to_year,
+                    'name' => $byCode[$r['id']]?->name,
+                    'years' => $byCode[$r['id']]?->from_year.'-'.$byCode[$r['id']]?->to_year,
                     'posterior' => $r['posterior'],
                     'contradicts' => $r['contradicts'],
                     'supports' => $r['supports'],
                     'weightBits' => $r['weightBits'],
                 ],
                 $result['ranking'],
-            ),
+            )),
             'aliens' => self::aliens($result['ranking'], $result['ranking'][0]['id'], $features, $answers),
             'entropyBits' => $result['entropyBits'],
             'mixed' => $result['mixed'],
@@ -154,7 +153,7 @@ final class VariantRanking
         $next = array_key_first(self::order($result['next'], $features));
 
         return $posterior >= self::SURE &&
-            (float) $features->firstWhere('code', $next)->body['effort'] > self::FREE_EFFORT;
+            (float) $features->firstOrFail('code', $next)->body['effort'] > self::FREE_EFFORT;
     }
 
     /**
@@ -171,19 +170,19 @@ final class VariantRanking
         $rows = array_column($ranking, null, 'id');
         $byCode = $features->keyBy('code');
 
-        return array_map(function (string $feature) use ($rows, $byCode, $answers, $variant): array {
+        return array_values(array_map(function (string $feature) use ($rows, $byCode, $answers, $variant): array {
             $from = array_values(
                 array_map(
                     fn (array $r) => $r['id'],
                     array_filter($rows, fn (array $r) => in_array($feature, $r['supports'], true)),
                 ),
             );
-            $part = $byCode[$feature]->body['part'] ?? $byCode[$feature]->name;
+            $part = $byCode[$feature]->body['part'] ?? (string) $byCode[$feature]?->name;
 
             return [
                 'feature' => $feature,
                 'part' => $part,
-                'seen' => $answers[$feature]->value,
+                'seen' => (string) $answers[$feature]?->value,
                 'from' => $from,
                 'ordering' => $byCode[$feature]->body['ordering'] ??
                     'Order what belongs to the '.
@@ -192,7 +191,7 @@ final class VariantRanking
                         ($from === [] ? '' : ' ('.implode(' or ', $from).')').
                         ", not by $variant.",
             ];
-        }, $rows[$variant]['contradicts']);
+        }, $rows[$variant]['contradicts']));
     }
 
     /**

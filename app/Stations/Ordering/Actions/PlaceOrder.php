@@ -64,7 +64,7 @@ final class PlaceOrder
             ]);
         $build
             ->fill([
-                'customer_id' => $customer?->id ?? $unit->customer_id,
+                'customer_id' => $customer === null ? $unit->customer_id : $customer->id,
                 'vehicle_id' => $vehicle?->id,
                 'package_id' => Package::query()
                     ->where('family_id', $unit->family_id)

@@ -17,8 +17,11 @@ use App\Yard\StationName;
 /** Freezes the specification and gives the unit its serial. Later catalog edits do not change it. */
 final class ReleaseBuild
 {
-    public function __construct(private readonly Ledger $ledger, private readonly Specification $resolve, private readonly Gatekeeper $gate)
-    {
+    public function __construct(
+        private readonly Ledger $ledger,
+        private readonly Specification $resolve,
+        private readonly Gatekeeper $gate,
+    ) {
     }
 
     /** @param  list<string>  $acknowledged options whose surprising behaviour the customer was told of */
@@ -32,7 +35,7 @@ final class ReleaseBuild
         }
         Gatekeeper::unchanged($build, $version, 'this order', ['order_lines' => $build->order_lines]);
         $spec = $this->resolve->of(
-            $unit->family,
+            $unit->knownFamily(),
             $build->order_lines['package'],
             $build->order_lines['add'],
             $build->order_lines['drop'],
@@ -52,8 +55,8 @@ final class ReleaseBuild
             }
         }
         $frozen = $spec +
-            $this->resolve->bench($unit->family, $build->order_lines['package'], $spec) + [
-                'variant' => $unit->variant->code,
+            $this->resolve->bench($unit->knownFamily(), $build->order_lines['package'], $spec) + [
+                'variant' => $unit->knownVariant()->code,
                 'acknowledged' => array_column($surprises, 'code'),
                 'frozenAt' => now()->toIso8601ZuluString(),
             ];
@@ -77,7 +80,9 @@ final class ReleaseBuild
         ]);
         // A returned unit is already in pieces when its second build is ordered: teardown was done for the return.
         $unit->moveTo(
-            $build->teardown_done_at !== null ? Gatekeeper::next($unit, StationName::Teardown) : Gatekeeper::next($unit, StationName::Ordering),
+            $build->teardown_done_at !== null
+                ? Gatekeeper::next($unit, StationName::Teardown)
+                : Gatekeeper::next($unit, StationName::Ordering),
         );
 
         return $build;

@@ -53,8 +53,12 @@ final class OrderingController
         return response()->json($quote->of(Unit::byNumber($number)));
     }
 
-    public function order(PlaceOrderRequest $request, string $number, PlaceOrder $action, RouteCard $card): JsonResponse
-    {
+    public function order(
+        PlaceOrderRequest $request,
+        string $number,
+        PlaceOrder $action,
+        RouteCard $card,
+    ): JsonResponse {
         $in = $request->validated();
         $unit = Unit::byNumber($number);
         $action->place($unit, $in, $request->person());
@@ -62,8 +66,12 @@ final class OrderingController
         return response()->json($card->of($unit, ['ordering']), 201);
     }
 
-    public function release(ReleaseBuildRequest $request, string $number, ReleaseBuild $action, RouteCard $card): JsonResponse
-    {
+    public function release(
+        ReleaseBuildRequest $request,
+        string $number,
+        ReleaseBuild $action,
+        RouteCard $card,
+    ): JsonResponse {
         $in = $request->validated();
         $unit = Unit::byNumber($number);
         $action->release($unit, $in['version'], $in['acknowledged'] ?? [], $request->person());

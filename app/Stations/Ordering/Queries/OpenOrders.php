@@ -13,7 +13,7 @@ final class OpenOrders
     /** @return list<Decision> */
     public function decisions(): array
     {
-        return Build::query()
+        return array_values(Build::query()
             ->with('unit:id,core_tag,station', 'package:id,name')
             ->where('state', 'draft')
             ->whereRelation('unit', 'station', StationName::Ordering)
@@ -30,7 +30,7 @@ final class OpenOrders
                 ),
             )
             ->values()
-            ->all();
+            ->all());
     }
 
     /** @return list<MoneyFigure> */

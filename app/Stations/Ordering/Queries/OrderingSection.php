@@ -33,7 +33,6 @@ final class OrderingSection implements Section
             return null;
         }
         $build = $unit->currentBuild?->loadMissing(['vehicle', 'customer', 'parent']);
-        $lines = $build?->order_lines;
         $open = $build?->spec === null; // once frozen there is nothing left to choose from
 
         return [
@@ -76,11 +75,11 @@ final class OrderingSection implements Section
                     : $this->order($build) + [
                         'spec' => $build->spec === null
                                 ? $this->resolve->of(
-                                    $unit->family,
-                                    $lines['package'],
-                                    $lines['add'],
-                                    $lines['drop'],
-                                    Duty::of($lines['duty'] ?? null, $build->vehicle),
+                                    $unit->knownFamily(),
+                                    $build->order_lines['package'],
+                                    $build->order_lines['add'],
+                                    $build->order_lines['drop'],
+                                    Duty::of($build->order_lines['duty'] ?? null, $build->vehicle),
                                     $unit->variant,
                                 )
                                 : array_diff_key($build->spec, ['train' => 0, 'assembly' => 0]),
@@ -89,7 +88,7 @@ final class OrderingSection implements Section
             'differs' => $build?->spec === null
                     ? []
                     : Cache::remember(
-                        "differs:$build->id:$build->version:{$this->catalogNow($unit->family_id)}",
+                        "differs:$build->id:$build->version:{$this->catalogNow($unit->knownFamily()->id)}",
                         self::KEEP_SECONDS,
                         fn () => $this->differs($build, $unit),
                     ),
@@ -99,7 +98,7 @@ final class OrderingSection implements Section
                     'ratio' => $g['ratio'],
                     'applied' => $this->appliedIn($unit, $g['name']),
                 ],
-                Calculators::call('geartrain.solve', $unit->family->train)['gears'],
+                Calculators::call('geartrain.solve', $unit->knownFamily()->train)['gears'],
             ),
             'generations' => Build::query()
                 ->where('unit_id', $unit->id)
@@ -128,10 +127,10 @@ final class OrderingSection implements Section
     /** @return list<string> what the same order would be today, in sentences; the frozen specification stays */
     private function differs(Build $build, Unit $unit): array
     {
-        $frozen = $build->spec;
+        $frozen = $build->frozen();
         try {
             $today = $this->resolve->of(
-                $unit->family,
+                $unit->knownFamily(),
                 $build->order_lines['package'],
                 $build->order_lines['add'],
                 $build->order_lines['drop'],
@@ -193,7 +192,7 @@ final class OrderingSection implements Section
     /** @return list<string> */
     private function appliedIn(Unit $unit, string $gear): array
     {
-        foreach ($unit->family->train['gears'] as $g) {
+        foreach ($unit->knownFamily()->train['gears'] as $g) {
             if ($g['name'] === $gear) {
                 return $g['applied'];
             }

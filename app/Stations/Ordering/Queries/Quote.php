@@ -28,7 +28,7 @@ final class Quote
         $spec =
             $build->spec ??
             $this->resolve->of(
-                $unit->family,
+                $unit->knownFamily(),
                 $build->order_lines['package'],
                 $build->order_lines['add'],
                 $build->order_lines['drop'],
@@ -45,7 +45,7 @@ final class Quote
             ->all();
         $rate = $rules['labour-rate'];
         $options = round(array_sum(array_column($spec['options'], 'price')), 2);
-        $coreCharge = (float) $unit->variant->core_charge;
+        $coreCharge = (float) $unit->knownVariant()->core_charge;
         $lines = [
             ['label' => $spec['package']['name'].' package', 'amount' => round($spec['price'] - $options, 2)],
         ];
@@ -65,7 +65,7 @@ final class Quote
             'vehicle' => $build->vehicle === null
                     ? null
                     : "{$build->vehicle->maker} {$build->vehicle->model}, {$build->vehicle->engine}",
-            'variant' => $unit->variant->name,
+            'variant' => $unit->knownVariant()->name,
             'package' => $spec['package']['name'],
             'lines' => $lines,
             'price' => $spec['price'],
@@ -100,7 +100,7 @@ final class Quote
                         'cost' => $cost,
                         'left' => round($spec['price'] - $cost, 2),
                         'days' => (int) ceil($spec['hours'] / $rules['bench-hours'] + $rules['waiting-days']),
-                        'risk' => $this->risk($unit->variant_id),
+                        'risk' => $this->risk($unit->knownVariant()->id),
                         'note' => "parts {$spec['partsCost']}, {$spec['hours']} h at $rate",
                     ],
                     $this->shelf($unit, $build, $rules),
@@ -174,7 +174,7 @@ final class Quote
             ->leftJoin('returns AS r', 'r.build_id', '=', 'b.id')
             ->where('u.variant_id', $variantId)
             ->selectRaw('COUNT(DISTINCT b.id) AS shipped, COUNT(DISTINCT r.build_id) AS returned')
-            ->first();
+            ->sole();
         $interval =
             $row->shipped > 0
                 ? Calculators::call('rate.interval', [

@@ -64,7 +64,10 @@ final class SchoolsInForce
         $house = [];
         foreach ($family->body['houseOptions'] ?? [] as $code => $choices) {
             $rule = $this->rules[$code] ?? null;
-            foreach ($rule === null ? [] : $choices[$rule->choice] ?? [] as $option) {
+            if ($rule === null) {
+                continue;
+            }
+            foreach ($choices[$rule->choice] ?? [] as $option) {
                 $group =
                     array_values(
                         array_filter($family->body['groups'] ?? [], fn (array $g) => in_array($option, $g, true)),

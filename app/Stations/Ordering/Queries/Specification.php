@@ -38,7 +38,8 @@ final class Specification
             json_encode(Calculators::call('package.resolve', $asked->input), JSON_THROW_ON_ERROR),
             true,
         );
-        $chosen = array_map(fn (string $code) => $options[$code], $result['chosen']);
+        $known = $options->all();
+        $chosen = array_map(fn (string $code) => $known[$code], array_values($result['chosen']));
         $bom = $this->priced($result['bom']);
         $origin = fn (string $code): string => match (true) {
             in_array($code, $add, true) => 'wish',
@@ -50,7 +51,7 @@ final class Specification
         $name = fn (array $because) => array_map(
             fn (array $b) => [
                 'option' => $b['option'],
-                'name' => $options[$b['option']]->name,
+                'name' => $known[$b['option']]->name,
                 'because' => $b['because'],
             ],
             $because,
@@ -68,7 +69,7 @@ final class Specification
             'alternatives' => array_map(
                 fn (array $a) => [
                     'without' => $a['without'],
-                    'name' => $options[$a['without']]->name,
+                    'name' => $known[$a['without']]->name,
                     'price' => $a['price'],
                 ],
                 $result['alternatives'] ?? [],
@@ -121,7 +122,7 @@ final class Specification
                 ? array_diff_key($result['margins'], ['memberSpeeds' => 0, 'released' => 0])
                 : null,
             'sensitivity' => array_map(
-                fn (array $r) => ['name' => $options[$r['option']]->name] + $r,
+                fn (array $r) => ['name' => $known[$r['option']]->name] + $r,
                 $result['sensitivity'] ?? [],
             ),
             'elements' => array_column($family->train['elements'], 'name', 'id') + ['lock-up' => 'Lock-up clutch'],
@@ -160,8 +161,10 @@ final class Specification
         if (! isset($result['converter'])) {
             return null;
         }
-        $option = $options[$result['converter']['option']];
-        $first = collect($result['margins']['gears'])->first(fn (array $g) => ($g['ratio'] ?? 0) > 0);
+        $option = $options->firstOrFail('code', $result['converter']['option']);
+        $first =
+            array_values(array_filter($result['margins']['gears'], fn (array $g) => ($g['ratio'] ?? 0) > 0))[0] ??
+            null;
         $launch =
             $duty?->load === null || $first === null || $result['fluid_l'] <= 0
                 ? null
@@ -202,7 +205,12 @@ final class Specification
             )
             ->values()
             ->all();
-        $selective = Part::query()->where('kind', 'selective')->whereNotNull('thickness')->get()->keyBy('number');
+        $selective = Part::query()
+            ->where('kind', 'selective')
+            ->whereNotNull('thickness')
+            ->get()
+            ->keyBy('number')
+            ->all();
         $option = fn (string $number) => [
             'part' => $number,
             'name' => $selective[$number]->name,
@@ -276,19 +284,21 @@ final class Specification
     {
         $counts = array_column($bom, 'count', 'part');
 
-        return Part::query()
-            ->whereIn('number', array_map(strval(...), array_keys($counts)))
-            ->orderBy('number')
-            ->get()
-            ->map(
-                fn (Part $p) => [
-                    'part' => $p->number,
-                    'name' => $p->name,
-                    'kind' => $p->kind,
-                    'count' => $counts[$p->number],
-                    'price' => (float) $p->price,
-                ],
-            )
-            ->all();
+        return array_values(
+            Part::query()
+                ->whereIn('number', array_map(strval(...), array_keys($counts)))
+                ->orderBy('number')
+                ->get()
+                ->map(
+                    fn (Part $p) => [
+                        'part' => $p->number,
+                        'name' => $p->name,
+                        'kind' => $p->kind,
+                        'count' => $counts[$p->number],
+                        'price' => (float) $p->price,
+                    ],
+                )
+                ->all(),
+        );
     }
 }

@@ -27,7 +27,7 @@ final class ReceiveCore
         private readonly PlaceHold $hold,
         private readonly GradeProposal $grade,
         private readonly OweCore $owe,
-        private readonly \App\Stations\Identification\Actions\AnswerClue $clues,
+        private readonly \App\Stations\Identification\Actions\Clues $clues,
     ) {
     }
 
@@ -50,7 +50,7 @@ final class ReceiveCore
         ]);
         $unit->setRelation('jobType', $jobType);
         $this->fill($unit, $in);
-        $unit->station = $unit->grade === 'X' ? 'closed' : $unit->station;
+        $unit->station = $unit->grade === 'X' ? StationName::Closed : $unit->station;
         $unit->save();
         $this->ledger->onUnit($unit, 'core.received', $in + ['credit' => $unit->credit]);
         $this->owe->settle($unit);

@@ -34,7 +34,7 @@ final class ReceivingController
             ->keyBy('number');
         $listed = fn (array $numbers) => array_values(
             array_map(
-                fn (string $n) => ['number' => $n, 'name' => $parts[$n]->name, 'price' => (float) $parts[$n]->price],
+                fn (string $n) => ['number' => $n, 'name' => $parts[$n]?->name, 'price' => (float) $parts[$n]?->price],
                 array_filter($numbers, fn (string $n) => isset($parts[$n])),
             ),
         );
@@ -115,8 +115,12 @@ final class ReceivingController
         return response()->json($card->of($action->receive($in, $request->person()), ['receiving']), 201);
     }
 
-    public function revise(ReviseIntakeRequest $request, string $number, ReviseIntake $action, RouteCard $card): JsonResponse
-    {
+    public function revise(
+        ReviseIntakeRequest $request,
+        string $number,
+        ReviseIntake $action,
+        RouteCard $card,
+    ): JsonResponse {
         $in = $request->validated();
 
         return response()->json(

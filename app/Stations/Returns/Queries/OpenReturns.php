@@ -12,7 +12,7 @@ final class OpenReturns
     /** @return list<Decision> */
     public function decisions(): array
     {
-        return UnitReturn::query()
+        return array_values(UnitReturn::query()
             ->with('unit:id,core_tag')
             ->whereNull('verdict')
             ->orderBy('opened_at')
@@ -28,7 +28,7 @@ final class OpenReturns
                 ),
             )
             ->values()
-            ->all();
+            ->all());
     }
 
     /** @return list<MoneyFigure> */

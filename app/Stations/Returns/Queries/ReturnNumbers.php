@@ -11,7 +11,7 @@ final class ReturnNumbers
     /** @return list<ScanHit> */
     public function scan(string $typed): array
     {
-        return UnitReturn::query()
+        return array_values(UnitReturn::query()
             ->with('unit:id,core_tag')
             ->where('number', mb_strtoupper($typed))
             ->limit(3)
@@ -25,6 +25,6 @@ final class ReturnNumbers
                 ),
             )
             ->values()
-            ->all();
+            ->all());
     }
 }

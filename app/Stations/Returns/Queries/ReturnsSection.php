@@ -22,7 +22,7 @@ final class ReturnsSection implements Section
     {
         return $unit->station === StationName::Returns ||
             $unit->currentBuild?->state === 'returned' ||
-            ($unit->currentBuild?->generation ?? 1) > 1;
+            ($unit->currentBuild !== null && $unit->currentBuild->generation > 1);
     }
 
     public function of(Unit $unit): ?array

@@ -48,7 +48,7 @@ final class VerdictRanking
         }
 
         return [
-            'ranking' => array_map(
+            'ranking' => array_values(array_map(
                 fn (array $r) => [
                     'verdict' => $r['id'],
                     'name' => $model['hypotheses'][$r['id']]['name'],
@@ -58,7 +58,7 @@ final class VerdictRanking
                     'contradicts' => $r['contradicts'],
                 ],
                 $result['ranking'],
-            ),
+            )),
             'next' => $result['next'],
             'impossible' => $impossible,
         ];

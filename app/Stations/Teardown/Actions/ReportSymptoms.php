@@ -25,7 +25,14 @@ final class ReportSymptoms
      */
     public function report(Unit $unit, array $observed, Person $by, ?array $pressures = null): void
     {
-        Gatekeeper::at($unit, StationName::Identification, StationName::Ordering, StationName::Teardown, StationName::Assembly, StationName::Returns);
+        Gatekeeper::at(
+            $unit,
+            StationName::Identification,
+            StationName::Ordering,
+            StationName::Teardown,
+            StationName::Assembly,
+            StationName::Returns,
+        );
         if ($unit->family === null) {
             throw new Refusal('Set the family at receiving first: the gears are those of its chart.', 409);
         }

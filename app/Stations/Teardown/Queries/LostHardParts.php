@@ -25,21 +25,26 @@ final class LostHardParts implements HardPartLosses
             ->mapWithKeys(fn (FamilySpec $s) => [$s->code => $s->body['part']])
             ->all();
 
-        return Finding::query()
-            ->where('unit_id', $unit->id)
-            ->where('generation', 1)
-            ->whereIn('disposition', ['scrap', 'replace'])
-            ->where('ours', false)
-            ->pluck('part')
-            ->map(fn (string $code) => $numbers[$code] ?? '')
-            ->filter(fn (string $number) => in_array($number, $hard, true))
-            ->values()
-            ->all();
+        return array_values(
+            Finding::query()
+                ->where('unit_id', $unit->id)
+                ->where('generation', 1)
+                ->whereIn('disposition', ['scrap', 'replace'])
+                ->where('ours', false)
+                ->pluck('part')
+                ->map(fn (string $code) => $numbers[$code] ?? '')
+                ->filter(fn (string $number) => in_array($number, $hard, true))
+                ->values()
+                ->all(),
+        );
     }
 
     public function tornDown(Unit $unit): bool
     {
-        return ! in_array($unit->station, [StationName::Identification, StationName::Ordering, StationName::Teardown], true) &&
-            Finding::query()->where('unit_id', $unit->id)->where('generation', 1)->exists();
+        return ! in_array(
+            $unit->station,
+            [StationName::Identification, StationName::Ordering, StationName::Teardown],
+            true,
+        ) && Finding::query()->where('unit_id', $unit->id)->where('generation', 1)->exists();
     }
 }

@@ -90,7 +90,7 @@ final class TeardownSection implements Section
                 'pressures' => (object) $unit->pressures,
                 'codes' => array_map(fn (array $c) => array_filter($c, fn ($v) => $v !== null), $codes),
                 'weak' => (object) ($unit->family->body['weak'] ?? []),
-            ] + $unit->family->train,
+            ] + $unit->knownFamily()->train,
         )['suspects'];
     }
 
@@ -101,7 +101,7 @@ final class TeardownSection implements Section
     private function codes(Unit $unit): array
     {
         $known = $unit->codes === [] ? [] : (array) Vocabulary::body('trouble-codes')->codes;
-        $gears = array_column($unit->family->train['gears'], 'name');
+        $gears = array_column($unit->knownFamily()->train['gears'], 'name');
 
         return array_map(
             fn (string $code) => [

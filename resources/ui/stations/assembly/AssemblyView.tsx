@@ -465,18 +465,15 @@ function Torques({ section, card, onCard, editable }: { editable: boolean } & Se
                             <td className="td">{f.pattern}</td>
                             <td className="td">
                                 <Source source={f.source} confidence={f.confidence} />
-                                {editable && (
-                                    <details>
-                                        <summary className="min-h-11 py-2">record</summary>
-                                        <Measure
-                                            section={section}
-                                            kind="torque"
-                                            code={f.code}
-                                            label={`Torque, ${f.name}`}
-                                            quantity="torque"
-                                            {...{ card, onCard }}
-                                        />
-                                    </details>
+                                {editable && !f.readings.at(-1)?.inside && (
+                                    <Measure
+                                        section={section}
+                                        kind="torque"
+                                        code={f.code}
+                                        label={`Torque, ${f.name}`}
+                                        quantity="torque"
+                                        {...{ card, onCard }}
+                                    />
                                 )}
                             </td>
                         </tr>
