@@ -2,6 +2,8 @@
 
 namespace Tests;
 
+use App\Shop\HouseRules;
+use App\Shop\Models\HouseRule;
 use App\Shop\Models\Person;
 use App\Yard\Models\Unit;
 use Illuminate\Foundation\Testing\DatabaseTransactions;
@@ -95,6 +97,16 @@ abstract class TestCase extends LaravelTestCase
     protected function unit(string $tag = 'C-9001'): Unit
     {
         return Unit::query()->where('core_tag', $tag)->firstOrFail();
+    }
+
+    /** The shop has decided a house rule. */
+    protected function house(string $code, string $choice, string $reason = ''): void
+    {
+        HouseRule::query()->updateOrCreate(
+            ['code' => $code],
+            ['choice' => $choice, 'reason' => $reason, 'version' => 1],
+        );
+        app(HouseRules::class)->forget();
     }
 
     /** Takes a fresh core to a station through the API, the shortest legal way. */

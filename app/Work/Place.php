@@ -4,14 +4,12 @@ namespace App\Work;
 
 use App\Kernel\Refusal;
 use App\Kernel\TypedQuantity;
+use App\Shop\HouseRules;
 use App\Yard\Models\Build;
 
 /** A place of a build that is measured, with its frozen window in the unit it is measured in. */
 final readonly class Place
 {
-    /** Share of the specified torque a recorded one may differ by (common practice, no source). */
-    private const TORQUE_TOLERANCE = 0.1;
-
     private function __construct(
         public ReadingKind $kind,
         public string $code,
@@ -31,7 +29,7 @@ final readonly class Place
             return new self($kind, $code, $row['unit'], (float) $row['window']['min'], (float) $row['window']['max']);
         }
         $torque = TypedQuantity::parse($row['torque'], 'torque', 'N.m', '/code');
-        $off = $torque->value * self::TORQUE_TOLERANCE;
+        $off = $torque->value * app(HouseRules::class)->share('torque-tolerance');
 
         return new self($kind, $code, $torque->unit, round($torque->value - $off, 6), round($torque->value + $off, 6));
     }

@@ -3,6 +3,7 @@
 namespace App\Yard;
 
 use App\Shop\Abilities;
+use App\Shop\HouseRules;
 use App\Shop\Models\Person;
 use App\Shop\Queries\PeopleNames;
 use App\Yard\Queries\RouteCard;
@@ -17,6 +18,7 @@ final class YardServiceProvider extends ServiceProvider
     {
         $this->app->scoped(PeopleNames::class);
         $this->app->scoped(Gatekeeper::class);
+        $this->app->scoped(HouseRules::class);
         foreach (Rooms::all() as $room) {
             foreach ($room::provides() as $contract => $class) {
                 $this->app->scoped($contract, $class);

@@ -3,7 +3,6 @@
 namespace Tests\Feature;
 
 use App\Catalog\Models\Option;
-use App\Shop\Models\HouseRule;
 use App\Stock\Models\Lot;
 use App\Yard\Models\Build;
 use Illuminate\Support\Facades\DB;
@@ -444,13 +443,6 @@ final class BuildTest extends TestCase
         );
     }
 
-    private function setRule(string $code, string $choice): void
-    {
-        HouseRule::query()
-            ->where('code', $code)
-            ->update(['choice' => $choice]);
-    }
-
     public function test_the_house_s_school_takes_the_place_of_the_stock_option(): void
     {
         $this->bringTo('ordering');
@@ -463,9 +455,9 @@ final class BuildTest extends TestCase
             'code',
         );
         $this->assertArrayHasKey('rings-scarf', $options('daily'));
-        $this->setRule('sealing-rings', 'solid');
-        $this->setRule('lock-up', 'convert to on-off');
-        $this->setRule('accumulators', 'blocked solid');
+        $this->house('sealing-rings', 'solid');
+        $this->house('lock-up', 'convert to on-off');
+        $this->house('accumulators', 'blocked solid');
         $daily = $options('daily');
         $this->assertSame(
             ['house', 'solid'],
@@ -484,7 +476,7 @@ final class BuildTest extends TestCase
             $options('daily', ['add' => ['rings-scarf']]),
             'a wish goes before the house',
         );
-        $this->setRule('sealing-rings', 'scarf-cut');
+        $this->house('sealing-rings', 'scarf-cut');
         $this->assertArrayHasKey('rings-solid', $options('tow'), 'a package that asks for more keeps it');
     }
 
@@ -494,10 +486,10 @@ final class BuildTest extends TestCase
         $this->as('manager')
             ->write('/units/C-9001/ordering', ['package' => 'daily', 'vehicle' => 'HW-TR5'])
             ->assertCreated();
-        $this->setRule('end-play-window', '0.003-0.019 in');
-        $this->setRule('tightening', 'any order on stiff covers');
-        $this->setRule('converter-fill', 'dry, topped up in steps');
-        $this->setRule('soak-time', 'overnight');
+        $this->house('end-play-window', '0.003-0.019 in');
+        $this->house('tightening', 'any order on stiff covers');
+        $this->house('converter-fill', 'dry, topped up in steps');
+        $this->house('soak-time', 'overnight');
         $this->write('/units/C-9001/ordering/release', ['version' => 1])->assertOk();
         $assembly = $this->read('/units/C-9001?sections=assembly')->assertOk()->json('assembly');
         $front = collect($assembly['places'])->firstWhere('code', 'front');
@@ -515,7 +507,7 @@ final class BuildTest extends TestCase
         $this->assertSame('overnight', collect($assembly['steps'])->firstWhere('code', 'soak')['house'][0]['choice']);
         $build = Build::query()->latest('id')->firstOrFail();
         $this->assertEquals(0, $build->spec['converter']['prefill_l']);
-        $this->setRule('end-play-window', '0.007-0.019 in');
+        $this->house('end-play-window', '0.007-0.019 in');
         $this->assertSame(
             0.003,
             collect($this->read('/units/C-9001?sections=assembly')->json('assembly.places'))->firstWhere(
@@ -533,7 +525,7 @@ final class BuildTest extends TestCase
             ->write('/units/C-9001/ordering/preview', ['package' => 'tow', 'vehicle' => 'HW-TR5'])
             ->json('margins.overPressure');
         $this->assertSame([], $over());
-        $this->setRule('pressure-limit', '250');
+        $this->house('pressure-limit', '250');
         $this->assertSame(['R'], array_column($over(), 'gear'), '1770 kPa in reverse is over 250 psi, 1724 kPa');
     }
 
@@ -619,9 +611,7 @@ final class BuildTest extends TestCase
         $this->assertTrue($fit['feasible']);
 
         $this->bringTo('ordering', 'C-9002');
-        HouseRule::query()
-            ->where('code', 'wave-plate')
-            ->update(['choice' => 'flat of 0.100 in']);
+        $this->house('wave-plate', 'flat of 0.100 in');
         $house = $this->as('manager')
             ->write('/units/C-9002/ordering/preview', ['package' => 'daily', 'vehicle' => 'HW-TR5'])
             ->assertOk()
@@ -704,9 +694,7 @@ final class BuildTest extends TestCase
             $quote['alternatives'][0]['days'],
             'bench hours of the house, and its days of wash, test and papers',
         );
-        HouseRule::query()
-            ->where('code', 'waiting-days')
-            ->update(['choice' => '5']);
+        $this->house('waiting-days', '5');
         $this->assertSame(
             $quote['alternatives'][0]['days'] + 3,
             $this->read('/units/C-9001/ordering/quote')->json('alternatives.0.days'),

@@ -244,7 +244,7 @@ final class DoorsTest extends TestCase
         $this->assertProblem(
             $this->write(
                 "/house-rules/{$rule['code']}",
-                ['choice' => $rule['choices'][0], 'reason' => '', 'version' => 1],
+                ['choice' => $rule['choices'][0]['value'], 'reason' => '', 'version' => 0],
                 null,
                 'PUT',
             ),
@@ -255,7 +255,7 @@ final class DoorsTest extends TestCase
         $this->assertProblem(
             $this->write(
                 "/house-rules/{$rule['code']}",
-                ['choice' => 'whatever', 'reason' => 'x', 'version' => 1],
+                ['choice' => 'whatever', 'reason' => 'x', 'version' => 0],
                 null,
                 'PUT',
             ),
@@ -265,14 +265,14 @@ final class DoorsTest extends TestCase
         );
         $this->write(
             "/house-rules/{$rule['code']}",
-            ['choice' => $rule['choices'][0], 'reason' => 'Our experience', 'version' => 1],
+            ['choice' => $rule['choices'][0]['value'], 'reason' => 'Our experience', 'version' => 0],
             null,
             'PUT',
         )->assertOk();
         $this->assertProblem(
             $this->write(
                 "/house-rules/{$rule['code']}",
-                ['choice' => $rule['choices'][1], 'reason' => 'No', 'version' => 1],
+                ['choice' => $rule['choices'][1]['value'], 'reason' => 'No', 'version' => 0],
                 null,
                 'PUT',
             ),

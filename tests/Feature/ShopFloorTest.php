@@ -4,8 +4,10 @@ namespace Tests\Feature;
 
 use App\Catalog\Models\Part;
 use App\Catalog\Models\Variant;
+use App\Shop\HouseRules;
 use App\Shop\Models\HouseRule;
 use App\Shop\Models\Person;
+use App\Shop\RuleDefinition;
 use App\Stations\Assembly\Models\SignOff;
 use App\Stations\Dispatch\Models\Shipment;
 use App\Stations\Dispatch\Queries\DeliverySheet;
@@ -176,20 +178,25 @@ final class ShopFloorTest extends TestCase
         $this->assertSame(7, $groups['package']['Daily']['units']);
     }
 
-    public function test_a_house_rule_that_is_a_number_takes_numbers_only_and_is_signed_in_the_ledger(): void
+    public function test_a_house_rule_knows_its_kind_unit_and_limits_and_is_signed_in_the_ledger(): void
     {
-        $rule = HouseRule::query()->where('code', 'margin-limit')->firstOrFail();
-        $set = fn (string $choice) => $this->as('manager')->write(
-            '/house-rules/margin-limit',
-            ['choice' => $choice, 'reason' => 'Hot summers', 'version' => $rule->refresh()->version],
+        $version = 0;
+        $set = fn (string $choice, string $code = 'margin-limit') => $this->as('manager')->write(
+            "/house-rules/$code",
+            ['choice' => $choice, 'reason' => 'Hot summers', 'version' => $version],
             null,
             'PUT',
         );
-        foreach (['often', '0', '-1', '1,2', '1e9'] as $wrong) {
-            $this->assertProblem($set($wrong), 422, 'number greater than 0', '/choice');
+        foreach (['often' => 'Type a number', '1,2' => 'Type a number', '0' => 'from 1 to 5', '9' => 'from 1 to 5'] as $w => $s) {
+            $this->assertProblem($set((string) $w), 422, $s, '/choice');
         }
+        $this->assertProblem($set('3 psi', 'fit-surprise'), 422, 'takes a length', '/choice');
+        $this->assertProblem($set('1 in', 'fit-surprise'), 422, 'from 0.0005 to 0.1 in', '/choice');
+        $set('6 thou', 'fit-surprise')->assertOk();
+        $this->assertEqualsWithDelta(0.006, app(HouseRules::class)->number('fit-surprise'), 1e-12);
         $set('1.25')->assertOk();
-        $this->assertSame('1.25', $rule->refresh()->choice);
+        $rule = HouseRule::query()->where('code', 'margin-limit')->sole();
+        $this->assertSame(['1.25', 1], [$rule->choice, $rule->version]);
         $event = DB::table('ledger')->where('kind', 'rule.set')->latest('id')->first();
         $this->assertSame(
             ['margin-limit', '1.25', 'Hot summers'],
@@ -197,28 +204,47 @@ final class ShopFloorTest extends TestCase
                 array_intersect_key(json_decode($event->payload, true), ['code' => 0, 'choice' => 0, 'reason' => 0]),
             ),
         );
+        $version = 1;
         $this->as('builder')
-            ->write('/house-rules/margin-limit', ['choice' => '1', 'reason' => 'x', 'version' => 2], null, 'PUT')
+            ->write('/house-rules/margin-limit', ['choice' => '1', 'reason' => 'x', 'version' => 1], null, 'PUT')
             ->assertForbidden();
-        $this->assertProblem(
-            $this->as('manager')->write(
-                '/house-rules/no-such-rule',
-                ['choice' => '1', 'reason' => 'x', 'version' => 1],
-                null,
-                'PUT',
-            ),
-            404,
-            '',
-        );
+        $this->assertProblem($set('1', 'no-such-rule'), 404, 'no house rule');
+    }
+
+    /** Every rule the program asks for is shipped with a source, and every shipped default is a value it takes. */
+    public function test_every_house_rule_is_shipped_whole(): void
+    {
+        foreach (RuleDefinition::all() as $code => $rule) {
+            $this->assertNotSame('', $rule->source, $code);
+            $this->assertNotSame('', $rule->changes, $code);
+            if ($rule->kind === 'choice') {
+                $this->assertContains($rule->default, array_column($rule->choices, 'value'), $code);
+            } else {
+                $this->assertTrue(
+                    (float) $rule->default >= $rule->min && (float) $rule->default <= $rule->max,
+                    "$code is shipped outside its own limits",
+                );
+            }
+        }
+        $asked = [];
+        foreach (new \RecursiveIteratorIterator(new \RecursiveDirectoryIterator(app_path())) as $file) {
+            if ($file->getExtension() === 'php') {
+                preg_match_all(
+                    "/->(?:number|share|choice)\('([a-z]+(?:-[a-z]+)+)'\)/",
+                    (string) file_get_contents($file->getPathname()),
+                    $found,
+                );
+                array_push($asked, ...$found[1]);
+            }
+        }
+        $this->assertGreaterThan(15, count(array_unique($asked)));
+        $this->assertSame([], array_values(array_diff($asked, array_keys(RuleDefinition::all()))));
     }
 
     public function test_the_school_in_force_is_shown_where_it_matters(): void
     {
         $this->bringTo('assembly');
-        HouseRule::query()
-            ->where('code', 'reuse')
-            ->update(['choice' => 'always-list', 'reason' => 'No time to argue about bushings.']);
-        HouseRule::query()->where('code', 'one-shift-fault')->delete();
+        $this->house('reuse', 'always-list', 'No time to argue about bushings.');
         $card = $this->read('/units/C-9001')->assertOk()->json();
         $this->assertSame(
             [
@@ -230,34 +256,17 @@ final class ShopFloorTest extends TestCase
             ],
             $card['teardown']['house']['inspection'],
         );
-        $this->assertSame([], $card['teardown']['house']['symptoms'], 'a house without the rule shows none');
+        $this->assertSame(
+            'measure the clutch first',
+            $card['teardown']['house']['symptoms'][0]['choice'],
+            'what the shop has not decided holds as shipped',
+        );
         $packs = array_filter($card['assembly']['places'], fn (array $p) => $p['kind'] === 'pack');
         $this->assertSame(
             [['reuse bright flat ones'], ['reuse bright flat ones']],
             array_values(array_map(fn (array $p) => array_column($p['house'], 'choice'), $packs)),
             'steels at every pack',
         );
-    }
-
-    public function test_an_older_shop_gets_the_house_rules_it_lacks_and_keeps_its_own(): void
-    {
-        $new = ['bench-hours', 'launch-grade', 'pressure-limit', 'shelf-days', 'shift-speed', 'waiting-days'];
-        $signed = HouseRule::query()->where('code', 'shift-speed')->firstOrFail();
-        $signed->update(['choice' => '4800']);
-        HouseRule::query()->whereIn('code', array_diff($new, ['shift-speed']))->delete();
-        $migration = require database_path('migrations/2026_11_26_000006_house_rules_of_the_order_desk.php');
-        $migration->up();
-        $migration->up();
-        $this->assertSame($new, HouseRule::query()->whereIn('code', $new)->orderBy('code')->pluck('code')->all());
-        $this->assertSame('4800', $signed->refresh()->choice, 'what the house has signed stays');
-        $this->bringTo('ordering');
-        $this->as('manager')
-            ->write('/units/C-9001/ordering/preview', ['package' => 'tow', 'vehicle' => 'HW-TR5'])
-            ->assertOk()
-            ->assertJsonPath('duty.grade_pct', 12);
-        HouseRule::query()->delete();
-        $migration->up();
-        $this->assertSame(0, HouseRule::query()->count(), 'a shop not set up yet gets its rules with the rest');
     }
 
     public function test_a_specification_frozen_in_the_older_form_still_prints_its_papers(): void
@@ -287,9 +296,7 @@ final class ShopFloorTest extends TestCase
             'option',
         );
         $this->assertSame([], $added());
-        HouseRule::query()
-            ->where('code', 'margin-limit')
-            ->update(['choice' => '1.30']);
+        $this->house('margin-limit', '1.30');
         $this->assertContains('pressure-raised', $added(), 'a stricter house asks for more');
     }
 

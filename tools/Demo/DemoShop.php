@@ -4,12 +4,11 @@ namespace Tools\Demo;
 
 use App\Shop\Models\Customer;
 use App\Shop\Models\Gauge;
-use App\Shop\Models\HouseRule;
 use App\Shop\Models\Person;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Hash;
 
-/** The invented shop: people, customers, gauges, house rules and shelf stock. */
+/** The invented shop: people, customers, gauges and shelf stock. */
 final class DemoShop
 {
     /** @return array<string, list<array<string, mixed>>> */
@@ -48,9 +47,6 @@ final class DemoShop
                 'range_max' => $g['max'],
                 'calibrated_until' => now()->addDays($g['calibratedDays'])->format('Y-m-d'),
             ]);
-        }
-        foreach ($shop['houseRules'] as $r) {
-            HouseRule::query()->create($r + ['version' => 1]);
         }
         $parts = DB::table('parts')->pluck('id', 'number');
         DB::table('stock_lots')->insert(

@@ -2,7 +2,7 @@
 
 namespace App\Interchange\Queries;
 
-use App\Shop\Models\HouseRule;
+use App\Shop\HouseRules;
 use Illuminate\Support\Facades\DB;
 use Yard\Core\Calculators;
 
@@ -11,6 +11,10 @@ use Yard\Core\Calculators;
  */
 final class Conversions
 {
+    public function __construct(private readonly HouseRules $rules)
+    {
+    }
+
     /**
      * Variants that reach one of these by conversions, or that these reach.
      *
@@ -55,7 +59,7 @@ final class Conversions
         if ($from === [] || $to === []) {
             return [];
         }
-        $rate = (float) HouseRule::query()->where('code', 'labour-rate')->valueOrFail('choice');
+        $rate = $this->rules->number('labour-rate');
         $items = array_map(fn (\stdClass $c) => json_decode($c->parts, true), $conversions);
         $prices = DB::table('parts')
             ->whereIn('number', array_unique(array_column(array_merge(...$items), 'part')))

@@ -4,8 +4,8 @@ namespace App\Money\Actions;
 
 use App\Kernel\Ledger\Ledger;
 use App\Money\Models\CoreDebt;
+use App\Shop\HouseRules;
 use App\Shop\Models\Customer;
-use App\Shop\Models\HouseRule;
 use App\Yard\Models\Build;
 use App\Yard\Models\Unit;
 
@@ -15,13 +15,13 @@ use App\Yard\Models\Unit;
  */
 final class OweCore
 {
-    public function __construct(private readonly Ledger $ledger)
+    public function __construct(private readonly Ledger $ledger, private readonly HouseRules $rules)
     {
     }
 
     public function charge(Build $build, Unit $unit, Customer $customer): void
     {
-        $days = (int) HouseRule::query()->where('code', 'core-return-days')->valueOrFail('choice');
+        $days = (int) $this->rules->number('core-return-days');
         $charge = (float) ($unit->variant->core_charge ?? 0);
         CoreDebt::create([
             'customer_id' => $customer->id,

@@ -5,12 +5,16 @@ namespace App\Money\Queries;
 use App\Catalog\Models\Part;
 use App\Catalog\Models\Variant;
 use App\Kernel\Refusal;
-use App\Shop\Models\HouseRule;
+use App\Shop\HouseRules;
 use Yard\Core\Calculators;
 
 /** The core credit from catalog prices, through receive.credit. */
 final class CreditPrice
 {
+    public function __construct(private readonly HouseRules $rules)
+    {
+    }
+
     /**
      * @param  list<array{part: string, count?: int}>  $missing
      * @param  list<array{part: string}>  $failedHard
@@ -32,7 +36,7 @@ final class CreditPrice
             'scrapValue' => (float) ($basis->scrap_value ?? 0),
             'grade' => $grade,
             'repairHours' => $repairHours,
-            'rate' => (float) HouseRule::query()->where('code', 'labour-rate')->valueOrFail('choice'),
+            'rate' => $this->rules->number('labour-rate'),
             'missingParts' => $this->priced($missing, 'missing'),
             'failedHardParts' => $this->priced($failedHard, 'failedHard'),
         ]);

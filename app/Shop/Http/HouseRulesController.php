@@ -2,61 +2,53 @@
 
 namespace App\Shop\Http;
 
-use App\Kernel\Ledger\Ledger;
-use App\Kernel\Refusal;
-use App\Shop\Models\HouseRule;
+use App\Shop\Actions\SetHouseRule;
+use App\Shop\HouseRules;
 use App\Shop\Queries\PeopleNames;
-use App\Yard\Gatekeeper;
+use App\Shop\RuleDefinition;
 use Illuminate\Http\JsonResponse;
 
+/** Where practitioners differ the shop picks a school and signs it. */
 final class HouseRulesController
 {
-    public function __construct(private readonly PeopleNames $names)
+    public function __construct(private readonly HouseRules $rules, private readonly PeopleNames $names)
     {
     }
 
     public function index(): JsonResponse
     {
-        return response()->json([
-            'rules' => HouseRule::query()
-                ->orderBy('id')
-                ->get()
-                ->map(
-                    fn (HouseRule $r) => [
-                        'code' => $r->code,
-                        'question' => $r->question,
-                        'choice' => $r->choice,
-                        'choices' => $r->choices,
-                        'reason' => $r->reason,
-                        'setBy' => $this->names->of($r->set_by),
-                        'version' => $r->version,
-                    ],
-                ),
-        ]);
+        return response()->json(['rules' => array_map($this->shown(...), array_values(RuleDefinition::all()))]);
     }
 
-    public function set(SetHouseRuleRequest $request, string $code, Ledger $ledger): JsonResponse
+    public function set(SetHouseRuleRequest $request, string $code, SetHouseRule $action): JsonResponse
     {
         $in = $request->validated();
-        $rule = HouseRule::query()->where('code', $code)->firstOrFail();
-        if ($rule->choices !== [] && ! in_array($in['choice'], $rule->choices, true)) {
-            throw Refusal::at('/choice', 'Choose one of '.implode(', ', $rule->choices).'.');
-        }
-        if ($rule->choices === [] && (! is_numeric($in['choice']) || $in['choice'] <= 0 || $in['choice'] > 100000)) {
-            throw Refusal::at('/choice', 'Type a number greater than 0, with a decimal point.');
-        }
-        Gatekeeper::unchanged($rule, $in['version'], 'this house rule', [
-            'choice' => $in['choice'],
-            'reason' => $in['reason'],
-        ]);
-        $rule->update([
-            'choice' => $in['choice'],
-            'reason' => $in['reason'],
-            'set_by' => $request->person()->id,
-            'version' => $rule->version + 1,
-        ]);
-        $ledger->record('shop', 'rule.set', ['code' => $code, 'choice' => $in['choice'], 'reason' => $in['reason']]);
+        $action->set($code, $in['choice'], $in['reason'], $in['version'], $request->person());
 
         return $this->index();
+    }
+
+    /** @return array<string, mixed> */
+    private function shown(RuleDefinition $r): array
+    {
+        $own = $this->rules->own($r->code);
+
+        return [
+            'code' => $r->code,
+            'station' => $r->station,
+            'question' => $r->question,
+            'kind' => $r->kind,
+            'unit' => $r->unit,
+            'choices' => $r->choices,
+            'default' => $r->default,
+            'min' => $r->min,
+            'max' => $r->max,
+            'source' => $r->source,
+            'changes' => $r->changes,
+            'choice' => $this->rules->choice($r->code),
+            'reason' => $own->reason ?? '',
+            'setBy' => $own === null ? null : $this->names->of($own->set_by),
+            'version' => $own === null ? 0 : $own->version,
+        ];
     }
 }

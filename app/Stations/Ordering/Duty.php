@@ -5,7 +5,7 @@ namespace App\Stations\Ordering;
 use App\Catalog\Models\Vehicle;
 use App\Kernel\Refusal;
 use App\Kernel\TypedQuantity;
-use App\Shop\Models\HouseRule;
+use App\Shop\HouseRules;
 use Yard\Core\Calculators;
 
 /** What a build will have to hold: the engine, the shift speed, the mass it moves and through which axle and tyre. */
@@ -68,10 +68,7 @@ final readonly class Duty
         ): ?float => $typed($field) === ''
             ? $else
             : self::within($typed($field), $kind, $unit, "/duty/$field", $what, $min, $max);
-        $house = HouseRule::query()
-            ->whereIn('code', ['shift-speed', 'launch-grade'])
-            ->pluck('choice', 'code')
-            ->map(fn (string $choice) => (float) $choice);
+        $house = app(HouseRules::class);
         $speed = $number(
             'shiftSpeed',
             'rotation',
@@ -79,7 +76,7 @@ final readonly class Duty
             'shift speed',
             500,
             12000,
-            min([$house['shift-speed'], ...array_slice(array_column($curve, 'speed_rpm'), -1)]),
+            min([$house->number('shift-speed'), ...array_slice(array_column($curve, 'speed_rpm'), -1)]),
         );
         $mass = $number(
             'mass',
@@ -99,7 +96,7 @@ final readonly class Duty
             12,
             $vehicle === null ? null : (float) $vehicle->axle_ratio,
         );
-        $grade = $number('grade', 'number', '', 'grade', 0, 60, $house['launch-grade']);
+        $grade = $number('grade', 'number', '', 'grade', 0, 60, $house->number('launch-grade'));
         $tyre = $typed('tyre') !== '' ? $typed('tyre') : $vehicle->tyre ?? '';
         $radius = $tyre === '' ? null : self::radius($tyre);
         if ($torque === null) {

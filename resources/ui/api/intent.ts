@@ -15,17 +15,14 @@ export function uuid(): string {
 
 const isFile = (v: FormDataEntryValue): v is File => typeof v !== 'string';
 
-/** What the request asks for: method, address and body; of a file its name, size and time. */
+/** What the request asks for: method, address and body; of a file its name and size. */
 export async function intentOf(request: Request): Promise<string> {
     const head = `${request.method} ${request.url} `;
     if (!request.headers.get('Content-Type')?.startsWith('multipart/form-data')) {
         return head + (await request.clone().text());
     }
     const fields = [...(await request.clone().formData()).entries()];
-    return (
-        head +
-        JSON.stringify(fields.map(([k, v]) => [k, isFile(v) ? `${v.name} ${v.size} ${v.lastModified}` : String(v)]))
-    );
+    return head + JSON.stringify(fields.map(([k, v]) => [k, isFile(v) ? `${v.name} ${v.size}` : String(v)]));
 }
 
 export function keyFor(intent: string): string {

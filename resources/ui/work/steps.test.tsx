@@ -1,3 +1,4 @@
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { act, cleanup, fireEvent, render, screen } from '@testing-library/react';
 import type { ComponentProps } from 'react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
@@ -52,7 +53,11 @@ const step = (code: string, more: Partial<Step> = {}): Step =>
 const card = { coreTag: 'C-1' } as Card;
 const show = (steps: Step[], more: Partial<ComponentProps<typeof Steps>> = {}) => {
     const onCard = vi.fn();
-    render(<Steps phase="assembly" steps={steps} card={card} onCard={onCard} editable {...more} />);
+    render(
+        <QueryClientProvider client={new QueryClient()}>
+            <Steps phase="assembly" steps={steps} card={card} onCard={onCard} editable {...more} />
+        </QueryClientProvider>,
+    );
     return onCard;
 };
 

@@ -5,6 +5,7 @@ namespace App\Stations\Assembly\Actions;
 use App\Kernel\Ledger\Ledger;
 use App\Kernel\Refusal;
 use App\Kernel\TypedQuantity;
+use App\Shop\HouseRules;
 use App\Shop\Models\Gauge;
 use App\Shop\Models\Person;
 use App\Stations\Assembly\Models\Measurement;
@@ -21,10 +22,7 @@ use Yard\Core\Units\Unit as MeasureUnit;
  */
 final class RecordMeasurement
 {
-    /** A reading further from the prediction than this asks why (common practice, no source). */
-    private const SURPRISE_IN = 0.004;
-
-    public function __construct(private readonly Ledger $ledger)
+    public function __construct(private readonly Ledger $ledger, private readonly HouseRules $rules)
     {
     }
 
@@ -90,7 +88,7 @@ final class RecordMeasurement
         }
         $unit = MeasureUnit::of($place->unit);
         $difference = abs($unit->convert($value - (float) $fit->predicted, MeasureUnit::of('in')));
-        if (round($difference, 6) > self::SURPRISE_IN) {
+        if (round($difference, 6) > $this->rules->number('fit-surprise')) {
             throw Refusal::at(
                 '/note',
                 'The reading is '.round($difference, 4).' in away from the predicted clearance of '.

@@ -2,6 +2,7 @@
 
 namespace App\Stations\Assembly\Queries;
 
+use App\Shop\HouseRules;
 use App\Shop\Models\Gauge;
 use App\Shop\Queries\PeopleNames;
 use App\Stations\Assembly\Models\Measurement;
@@ -20,7 +21,7 @@ final class AssemblySection implements Section
     /** @var array<int, string> */
     private array $gauges = [];
 
-    public function __construct(private readonly OpenAssembly $open, private readonly PeopleNames $names)
+    public function __construct(private readonly OpenAssembly $open, private readonly PeopleNames $names, private readonly HouseRules $rules)
     {
     }
 
@@ -142,8 +143,8 @@ final class AssemblySection implements Section
         $ceiling = Calculators::call('fastener.torque', [
             'thread' => $f['thread'],
             'grade' => $f['grade'],
-            'k' => 0.2,
-            'preloadFraction' => 0.75,
+            'k' => $this->rules->number('nut-factor'),
+            'preloadFraction' => $this->rules->share('preload-share'),
         ]);
 
         return array_intersect_key(

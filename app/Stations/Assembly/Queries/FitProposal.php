@@ -4,6 +4,7 @@ namespace App\Stations\Assembly\Queries;
 
 use App\Kernel\Refusal;
 use App\Kernel\TypedQuantity;
+use App\Shop\HouseRules;
 use App\Stations\Assembly\Models\PackFit;
 use App\Stock\Actions\IssueParts;
 use App\Yard\Models\Build;
@@ -12,6 +13,10 @@ use Yard\Core\Calculators;
 /** Which selective parts from the shelf bring a pack or an end play into its window: fit.stack on today's stock. */
 final class FitProposal
 {
+    public function __construct(private readonly HouseRules $rules)
+    {
+    }
+
     /**
      * @param  string  $place  code of a pack, or of an end play
      * @param  string  $reading  pack: groove depth; end play: play measured with the washer fitted for trial
@@ -25,7 +30,7 @@ final class FitProposal
                 $depth = TypedQuantity::parse($reading, 'length', $pack['unit'], '/reading');
                 $value = $depth->in($pack['unit']);
                 [$nominal, $tolerance] = [$pack['depth']['nominal'], $pack['depth']['tolerance']];
-                if (abs($value - $nominal) > 4 * $tolerance) {
+                if (abs($value - $nominal) > $this->rules->number('depth-doubt') * $tolerance) {
                     throw Refusal::at(
                         '/reading',
                         "A depth of $value {$pack['unit']} cannot be right here: the drum has about $nominal. Measure "

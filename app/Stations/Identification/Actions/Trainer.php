@@ -3,6 +3,7 @@
 namespace App\Stations\Identification\Actions;
 
 use App\Kernel\Refusal;
+use App\Shop\HouseRules;
 use App\Shop\Models\Person;
 use App\Stations\Identification\Models\Identification;
 use App\Stations\Identification\Models\TrainerRound;
@@ -19,9 +20,7 @@ use Yard\Core\Calculators;
  */
 final class Trainer
 {
-    private const FEWEST_CLUES = 4;
-
-    public function __construct(private readonly FieldLearning $learning)
+    public function __construct(private readonly FieldLearning $learning, private readonly HouseRules $rules)
     {
     }
 
@@ -35,7 +34,7 @@ final class Trainer
             ->join('variants', 'variants.id', '=', 'identifications.variant_id')
             ->join('families', 'families.id', '=', 'variants.family_id')
             ->where('outcome', 'confirmed')
-            ->whereRaw('JSON_LENGTH(answers) >= ?', [self::FEWEST_CLUES])
+            ->whereRaw('JSON_LENGTH(answers) >= ?', [(int) $this->rules->number('trainer-fewest-clues')])
             ->when($familyCode !== null, fn ($q) => $q->where('families.code', $familyCode))
             ->whereNotIn(
                 'identifications.id',
@@ -50,7 +49,7 @@ final class Trainer
         if ($case === null) {
             throw new Refusal(
                 'There is no confirmed core with at least '.
-                    self::FEWEST_CLUES.
+                    $this->rules->number('trainer-fewest-clues').
                     ' clues to deal'.
                     ($familyCode === null ? '' : ' in this family').
                     ' yet.',

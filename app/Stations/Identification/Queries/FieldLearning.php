@@ -5,7 +5,7 @@ namespace App\Stations\Identification\Queries;
 use App\Catalog\Models\Family;
 use App\Catalog\Models\FamilySpec;
 use App\Catalog\Models\Variant;
-use App\Shop\Models\HouseRule;
+use App\Shop\HouseRules;
 use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\Cache;
 use Illuminate\Support\Facades\DB;
@@ -17,10 +17,11 @@ use Yard\Core\Calculators;
  */
 final class FieldLearning
 {
-    /** The latest confirmed cores that are looked at for reliabilities. */
-    private const CASES = 500;
-
     private const KEEP_SECONDS = 3600;
+
+    public function __construct(private readonly HouseRules $rules)
+    {
+    }
 
     /**
      * @param  Collection<int, FamilySpec>  $features
@@ -30,11 +31,8 @@ final class FieldLearning
      */
     public function of(Family $family, Collection $features, Collection $variants): array
     {
-        $rules = HouseRule::query()
-            ->whereIn('code', ['field-learning', 'field-learning-weight'])
-            ->pluck('choice', 'code');
-        $on = ($rules['field-learning'] ?? 'off') === 'on';
-        $weight = (float) ($rules['field-learning-weight'] ?? 40);
+        $on = $this->rules->choice('field-learning') === 'on';
+        $weight = $this->rules->number('field-learning-weight');
         $learned = Cache::remember(
             self::key($family->id),
             self::KEEP_SECONDS,
@@ -88,7 +86,7 @@ final class FieldLearning
                 ->where('outcome', 'confirmed')
                 ->whereIn('variant_id', $byId->keys())
                 ->orderByDesc('id')
-                ->limit(self::CASES)
+                ->limit((int) $this->rules->number('field-learning-cases'))
                 ->get(['variant_id', 'answers', 'foreign_parts']) as $row
         ) {
             $foreign = array_column(json_decode($row->foreign_parts, true), 'feature');

@@ -5,6 +5,7 @@ namespace App\Stations\Identification\Queries;
 use App\Catalog\Models\Family;
 use App\Catalog\Models\FamilySpec;
 use App\Catalog\Models\Variant;
+use App\Shop\HouseRules;
 use App\Shop\Queries\PeopleNames;
 use App\Stations\Identification\Models\ClueAnswer;
 use App\Yard\Models\Unit;
@@ -22,14 +23,7 @@ final class VariantRanking
      * A look costs nothing worth counting: such clues are asked before anything is measured or opened, while they tell
      * anything.
      */
-    private const FREE_EFFORT = 1.0;
-
     private const TELLS_NOTHING = 0.01;
-
-    /** Work is done until one would bet on the answer; a free look is taken until there is hardly a doubt left. */
-    private const SURE = 0.98;
-
-    private const HARDLY_A_DOUBT = 0.998;
 
     public function __construct(private readonly PeopleNames $names, private readonly FieldLearning $learning)
     {
@@ -127,7 +121,7 @@ final class VariantRanking
     public static function order(array $next, Collection $features): array
     {
         $effort = $features->mapWithKeys(fn (FamilySpec $f) => [$f->code => (float) $f->body['effort']]);
-        $free = fn (array $n): bool => $effort[$n['feature']] <= self::FREE_EFFORT &&
+        $free = fn (array $n): bool => $effort[$n['feature']] <= app(HouseRules::class)->number('identification-free-effort') &&
             $n['gainBits'] > self::TELLS_NOTHING;
         usort(
             $next,
@@ -147,13 +141,13 @@ final class VariantRanking
     public static function enough(array $result, Collection $features): bool
     {
         $posterior = $result['ranking'][0]['posterior'];
-        if ($result['next'] === [] || $posterior >= self::HARDLY_A_DOUBT) {
+        if ($result['next'] === [] || $posterior >= app(HouseRules::class)->share('identification-free-looks')) {
             return true;
         }
         $next = array_key_first(self::order($result['next'], $features));
 
-        return $posterior >= self::SURE &&
-            (float) $features->firstOrFail('code', $next)->body['effort'] > self::FREE_EFFORT;
+        return $posterior >= app(HouseRules::class)->share('identification-sure') &&
+            (float) $features->firstOrFail('code', $next)->body['effort'] > app(HouseRules::class)->number('identification-free-effort');
     }
 
     /**

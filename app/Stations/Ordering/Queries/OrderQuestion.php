@@ -8,9 +8,9 @@ use App\Catalog\Models\Package;
 use App\Catalog\Models\Variant;
 use App\Catalog\Read\VariantHardware;
 use App\Kernel\Refusal;
-use App\Kernel\TypedQuantity;
 use App\Stations\Ordering\Duty;
 use Illuminate\Support\Collection;
+use Yard\Core\Units\Unit as MeasureUnit;
 
 /** An order as the question package.resolve answers: catalog, house, customer, unit and duty in one JSON object. */
 final readonly class OrderQuestion
@@ -73,7 +73,7 @@ final readonly class OrderQuestion
             }
         }
         $schools = SchoolsInForce::inForce();
-        $rate = (float) $schools->choice('labour-rate');
+        $rate = $schools->number('labour-rate');
         $always = array_column($family->body['always'], 'option');
         ['options' => $brought, 'house' => $house] = $schools->package($family, $package->body['options']);
         // A wish overrules the package and what the customer took off; the house list stands.
@@ -147,7 +147,6 @@ final readonly class OrderQuestion
             isset($power['shift']) && $duty->load !== null
                 ? ['shift' => $power['shift'] + ['vehicle' => $duty->load]]
                 : [];
-        $pressure = $schools->choice('pressure-limit');
 
         return [
             'enforceMargins' => $duty->hold,
@@ -155,11 +154,9 @@ final readonly class OrderQuestion
                 $power + [
                     'engine' => $duty->engine(),
                     'inputSpeed_rpm' => $duty->shiftSpeed,
-                    'limit' => (float) $schools->choice('margin-limit'),
-                ] +
-                ($pressure === null
-                    ? []
-                    : ['pressureLimit_kpa' => TypedQuantity::parse($pressure, 'pressure', 'psi', '')->in('kPa')]),
+                    'limit' => $schools->number('margin-limit'),
+                    'pressureLimit_kpa' => MeasureUnit::of('psi')->convert($schools->number('pressure-limit'), MeasureUnit::of('kPa')),
+                ],
         ];
     }
 }

@@ -4,7 +4,7 @@ namespace App\Stations\Ordering\Queries;
 
 use App\Interchange\Queries\VehicleSupply;
 use App\Kernel\Refusal;
-use App\Shop\Models\HouseRule;
+use App\Shop\HouseRules;
 use App\Stations\Ordering\Duty;
 use App\Yard\Models\Build;
 use App\Yard\Models\Unit;
@@ -17,7 +17,7 @@ use Yard\Core\Calculators;
  */
 final class Quote
 {
-    public function __construct(private readonly Specification $resolve, private readonly VehicleSupply $serve)
+    public function __construct(private readonly HouseRules $rules, private readonly Specification $resolve, private readonly VehicleSupply $serve)
     {
     }
 
@@ -38,12 +38,7 @@ final class Quote
         if ($spec['status'] !== 'ok') {
             throw new Refusal('The order cannot be quoted: '.$spec['conflicts'][0]['explain'], 409);
         }
-        $rules = HouseRule::query()
-            ->whereIn('code', ['labour-rate', 'bench-hours', 'waiting-days', 'shelf-days'])
-            ->pluck('choice', 'code')
-            ->map(fn (string $choice) => (float) $choice)
-            ->all();
-        $rate = $rules['labour-rate'];
+        $rate = $this->rules->number('labour-rate');
         $options = round(array_sum(array_column($spec['options'], 'price')), 2);
         $coreCharge = (float) $unit->knownVariant()->core_charge;
         $lines = [
@@ -99,11 +94,11 @@ final class Quote
                         'price' => $spec['price'],
                         'cost' => $cost,
                         'left' => round($spec['price'] - $cost, 2),
-                        'days' => (int) ceil($spec['hours'] / $rules['bench-hours'] + $rules['waiting-days']),
+                        'days' => (int) ceil($spec['hours'] / $this->rules->number('bench-hours') + $this->rules->number('waiting-days')),
                         'risk' => $this->risk($unit->knownVariant()->id),
                         'note' => "parts {$spec['partsCost']}, {$spec['hours']} h at $rate",
                     ],
-                    $this->shelf($unit, $build, $rules),
+                    $this->shelf($unit, $build),
                     [
                         'what' => 'Decline',
                         'price' => 0.0,
@@ -121,10 +116,9 @@ final class Quote
     }
 
     /**
-     * @param  array<string, float>  $rules
      * @return array<string, mixed>|null the cheapest unit on the shelf that nobody has ordered
      */
-    private function shelf(Unit $unit, Build $build, array $rules): ?array
+    private function shelf(Unit $unit, Build $build): ?array
     {
         if ($build->vehicle === null) {
             return null;
@@ -139,7 +133,7 @@ final class Quote
                 $other = Build::query()->where('serial', $found['serial'])->firstOrFail();
                 $cost = round(
                     ($other->spec['partsCost'] ?? 0) +
-                        (float) $other->hours * $rules['labour-rate'] +
+                        (float) $other->hours * $this->rules->number('labour-rate') +
                         $found['total'],
                     2,
                 );
@@ -150,7 +144,7 @@ final class Quote
                     'price' => $price,
                     'cost' => $cost,
                     'left' => round($price - $cost, 2),
-                    'days' => (int) ceil($found['hours'] / $rules['bench-hours'] + $rules['shelf-days']),
+                    'days' => (int) ceil($found['hours'] / $this->rules->number('bench-hours') + $this->rules->number('shelf-days')),
                     'risk' => $this->risk((int) $other->unit()->firstOrFail()->variant_id),
                     'note' => $found['steps'] === 0
                             ? 'fits as it is'

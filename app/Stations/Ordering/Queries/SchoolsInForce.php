@@ -3,27 +3,26 @@
 namespace App\Stations\Ordering\Queries;
 
 use App\Catalog\Models\Family;
-use App\Shop\Models\HouseRule;
-use Illuminate\Support\Collection;
+use App\Shop\HouseRules;
+use App\Shop\RuleDefinition;
 
 /**
  * Where practitioners disagree the house picks a school; this brings the choice to what the catalog writes for each.
  */
 final class SchoolsInForce
 {
-    /** @param  Collection<string, HouseRule>  $rules */
-    private function __construct(private readonly Collection $rules)
+    private function __construct(private readonly HouseRules $rules)
     {
     }
 
     public static function inForce(): self
     {
-        return new self(HouseRule::query()->get()->keyBy('code'));
+        return new self(app(HouseRules::class));
     }
 
-    public function choice(string $rule): ?string
+    public function number(string $rule): float
     {
-        return $this->rules[$rule]->choice ?? null;
+        return $this->rules->number($rule);
     }
 
     /**
@@ -36,15 +35,11 @@ final class SchoolsInForce
     {
         $byRule = $body['byRule'] ?? [];
         unset($body['byRule']);
+        $body['house'] = $body['house'] ?? [];
         foreach ($byRule as $code => $choices) {
-            $rule = $this->rules[$code] ?? null;
-            if ($rule !== null) {
-                $body = array_replace($body, $choices[$rule->choice] ?? []);
-                $body['house'][] = [
-                    'question' => $rule->question,
-                    'choice' => $rule->choice,
-                    'reason' => $rule->reason,
-                ];
+            if (isset(RuleDefinition::all()[$code])) {
+                $body = array_replace($body, $choices[$this->rules->choice($code)] ?? []);
+                array_push($body['house'], ...$this->rules->shown($code)[$code]);
             }
         }
 
@@ -63,11 +58,10 @@ final class SchoolsInForce
     {
         $house = [];
         foreach ($family->body['houseOptions'] ?? [] as $code => $choices) {
-            $rule = $this->rules[$code] ?? null;
-            if ($rule === null) {
+            if (! isset(RuleDefinition::all()[$code])) {
                 continue;
             }
-            foreach ($choices[$rule->choice] ?? [] as $option) {
+            foreach ($choices[$this->rules->choice($code)] ?? [] as $option) {
                 $group =
                     array_values(
                         array_filter($family->body['groups'] ?? [], fn (array $g) => in_array($option, $g, true)),
@@ -77,11 +71,7 @@ final class SchoolsInForce
                     continue;
                 }
                 $options = $stock === false ? [...$options, $option] : array_replace($options, [$stock => $option]);
-                $house[$option] = [
-                    'question' => $rule->question,
-                    'choice' => $rule->choice,
-                    'reason' => $rule->reason,
-                ];
+                $house[$option] = $this->rules->shown($code)[$code][0];
             }
         }
 

@@ -14,6 +14,7 @@ use App\Shop\Models\Customer;
 use App\Shop\Models\Person;
 use App\Stations\Receiving\Models\Converter;
 use App\Yard\Actions\PlaceHold;
+use App\Yard\Contracts\Clues;
 use App\Yard\Models\Unit;
 use App\Yard\StationName;
 use Yard\Core\Calculators;
@@ -27,7 +28,7 @@ final class ReceiveCore
         private readonly PlaceHold $hold,
         private readonly GradeProposal $grade,
         private readonly OweCore $owe,
-        private readonly \App\Stations\Identification\Actions\Clues $clues,
+        private readonly Clues $clues,
     ) {
     }
 

@@ -4,7 +4,7 @@ namespace App\Stations\Teardown\Queries;
 
 use App\Catalog\Models\FamilySpec;
 use App\Catalog\Models\Vocabulary;
-use App\Shop\Models\HouseRule;
+use App\Shop\HouseRules;
 use App\Shop\Queries\PeopleNames;
 use App\Stations\Teardown\Models\Finding;
 use App\Work\Generation;
@@ -15,7 +15,7 @@ use Yard\Core\Calculators;
 
 final class TeardownSection implements Section
 {
-    public function __construct(private readonly PeopleNames $names)
+    public function __construct(private readonly PeopleNames $names, private readonly HouseRules $rules)
     {
     }
 
@@ -36,7 +36,7 @@ final class TeardownSection implements Section
             ->get()
             ->keyBy('part');
 
-        $house = HouseRule::inForce('one-shift-fault', 'reuse');
+        $house = $this->rules->shown('one-shift-fault', 'reuse');
 
         return [
             'generation' => $generation,

@@ -7,7 +7,7 @@ import { useSession } from '../../api/session';
 import { useWrite } from '../../api/useWrite';
 import { Field, Loading, Mark, Panel, ProblemNote, Select } from '../../kit/basics';
 import { CsvFiles } from './CsvFiles';
-import { blank, SchemaForm, type Schema } from './SchemaForm';
+import { blank, SchemaForm, type Schema } from '../../kit/SchemaForm';
 
 type Kinds = Schemas['CatalogKinds'];
 type Entry = Schemas['CatalogEntry'];

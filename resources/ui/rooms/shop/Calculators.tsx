@@ -1,54 +1,73 @@
-import { useQuery } from '@tanstack/react-query';
+import { Tab, TabGroup, TabList, TabPanel, TabPanels } from '@headlessui/react';
+import { useMutation, useQuery } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { answer, api, asProblem, type Problem } from '../../api/client';
-import { Loading, Panel, ProblemNote } from '../../kit/basics';
+import { answer, api, asProblem, isProblem, type Problem } from '../../api/client';
+import { Panel, ProblemNote } from '../../kit/basics';
+import { Fetched } from '../../kit/Fetched';
+import { QuantityReader, type ReadQuantity } from '../../kit/quantity';
+import { SchemaForm, type Schema } from '../../kit/SchemaForm';
+import { Answer, Beside, type Kept } from './CalculatorAnswer';
 
 type SchemaDoc = {
     title: string;
-    input: { properties: Record<string, { description?: string; type?: string }>; required: string[] };
+    decides: { path: string; words: string };
+    input: Schema;
     example: { input: unknown };
 };
 
-/** The computation core by hand: the same input and output as on the command line. */
+/** A schema document of the core, as /calc/{name} serves it: an open object in the contract, a known shape here. */
+const isSchemaDoc = (v: unknown): v is SchemaDoc =>
+    typeof v === 'object' && v !== null && 'input' in v && 'example' in v && 'decides' in v;
+
+/** The computation core by hand: a form made from each schema, the number that decides, and several side by side. */
 export function Calculators() {
     const list = useQuery({ queryKey: ['calc'], queryFn: () => answer(api.GET('/calc')) });
     const [params, setParams] = useSearchParams();
     const name = params.get('name') ?? 'fit.stack';
+    return (
+        <Fetched query={list} what="the calculators">
+            {({ calculators }) => (
+                <div className="grid items-start gap-3 lg:grid-cols-[16rem_1fr]">
+                    <Shelf calculators={calculators} name={name} onChoose={(chosen) => setParams({ name: chosen })} />
+                    <One key={name} name={name} />
+                </div>
+            )}
+        </Fetched>
+    );
+}
+
+type Entry = { name: string; title: string };
+
+function Shelf({ calculators, name, onChoose }: { calculators: Entry[]; name: string; onChoose: (n: string) => void }) {
     const shelf = useRef<HTMLElement>(null);
-    const loaded = list.isSuccess;
     // Whoever comes by an address finds the calculator marked in the list beside it.
     useEffect(() => {
         const chosen = shelf.current?.querySelector<HTMLElement>('[aria-pressed="true"]');
         if (shelf.current && chosen)
             shelf.current.scrollTop = chosen.offsetTop - shelf.current.offsetTop - shelf.current.clientHeight / 2;
-    }, [loaded]);
-    if (!list.data) return <Loading what="the calculators" />;
+    }, []);
     return (
-        <>
-            <h1 className="mb-2 text-3xl">Calculators</h1>
-            <div className="grid items-start gap-3 lg:grid-cols-[16rem_1fr]">
-                <nav
-                    ref={shelf}
-                    aria-label="Calculators"
-                    className="sheet flex flex-col lg:sticky lg:top-28 lg:max-h-[calc(100vh-8rem)] lg:overflow-y-auto"
+        <nav
+            ref={shelf}
+            aria-label="Calculators"
+            className="sheet flex flex-col lg:sticky lg:top-14 lg:max-h-[calc(100vh-5rem)] lg:overflow-y-auto"
+        >
+            {calculators.map((c) => (
+                <button
+                    key={c.name}
+                    type="button"
+                    aria-pressed={c.name === name}
+                    className={`min-h-11 shrink-0 border-b border-rule px-3 py-1 text-left ${
+                        c.name === name ? 'bg-enamel text-enamel-ink' : ''
+                    }`}
+                    onClick={() => onChoose(c.name)}
                 >
-                    {list.data.calculators.map((c) => (
-                        <button
-                            key={c.name}
-                            type="button"
-                            aria-pressed={c.name === name}
-                            className={`min-h-11 shrink-0 border-b border-rule px-3 py-1 text-left ${c.name === name ? 'bg-enamel text-enamel-ink' : ''}`}
-                            onClick={() => setParams({ name: c.name })}
-                        >
-                            <strong>{c.name}</strong>
-                            <span className="block text-sm opacity-85">{c.title}</span>
-                        </button>
-                    ))}
-                </nav>
-                <One key={name} name={name} />
-            </div>
-        </>
+                    <strong>{c.title}</strong>
+                    <span className="block text-sm opacity-85">{c.name}</span>
+                </button>
+            ))}
+        </nav>
     );
 }
 
@@ -58,65 +77,106 @@ function One({ name }: { name: string }) {
         queryFn: () => answer(api.GET('/calc/{name}', { params: { path: { name } } })),
         staleTime: Infinity,
     });
-    const doc = schema.data as unknown as SchemaDoc | undefined;
-    const [text, setText] = useState<string | null>(null);
-    const [out, setOut] = useState<unknown>(null);
-    const [problem, setProblem] = useState<Problem | null>(null);
-    if (!doc) return <Loading what={name} />;
-    const input = text ?? JSON.stringify(doc.example.input, null, 2);
-    const run = async () => {
-        setOut(null);
+    return (
+        <Fetched query={schema} what={name}>
+            {(doc) => (isSchemaDoc(doc) ? <Desk name={name} doc={doc} /> : null)}
+        </Fetched>
+    );
+}
+
+/** Runs a calculator on the JSON text as it stands, so that its own sentence comes back for what is wrong with it. */
+async function compute(name: string, input: string): Promise<Record<string, unknown>> {
+    const { data, error, response } = await api.POST('/calc/{name}', {
+        params: { path: { name } },
+        body: {},
+        bodySerializer: () => input,
+    });
+    if (data !== undefined && response.ok) return data;
+    throw asProblem(error, response.status);
+}
+
+const readQuantity: ReadQuantity = async (typed, unit) => {
+    try {
+        const read = await compute('units.parse', JSON.stringify({ text: typed, default: unit }));
+        const value = await compute('units.convert', JSON.stringify({ value: read.value, from: read.unit, to: unit }));
+        return typeof value.value === 'number' ? value.value : 'This is no quantity.';
+    } catch (error) {
+        return isProblem(error) ? error.detail : 'The server does not answer; type the plain number.';
+    }
+};
+
+function Desk({ name, doc }: { name: string; doc: SchemaDoc }) {
+    const [input, setInput] = useState<unknown>(doc.example.input);
+    const [text, setText] = useState(() => JSON.stringify(doc.example.input, null, 2));
+    const [kept, setKept] = useState<Kept[]>([]);
+    const run = useMutation({ mutationFn: (json: string) => compute(name, json) });
+    const problem: Problem | null = run.error ? (isProblem(run.error) ? run.error : asProblem(null, 0)) : null;
+    const asJson = (json: string) => {
+        setText(json);
         try {
-            const { data, error, response } = await api.POST('/calc/{name}', {
-                params: { path: { name } },
-                body: {},
-                bodySerializer: () => input,
-            });
-            setProblem(response.ok ? null : asProblem(error, response.status));
-            if (response.ok) setOut(data);
+            setInput(JSON.parse(json));
         } catch {
-            setProblem(asProblem(null, 0));
+            // Kept as it is typed; the calculator says what is wrong with it.
         }
     };
-    const at = problem?.errors?.[0]?.pointer;
+    const asForm = (value: unknown) => {
+        setInput(value);
+        setText(JSON.stringify(value, null, 2));
+    };
     return (
         <div className="flex flex-col gap-3">
-            <Panel title={doc.title} aside={<code>core/bin/calc {name}</code>}>
-                <p className="mb-2 text-sm">
-                    Fields:{' '}
-                    {Object.entries(doc.input.properties)
-                        .map(
-                            ([k, v]) =>
-                                `${k}${doc.input.required.includes(k) ? '' : ' (optional)'}${v.description ? ` – ${v.description}` : ''}`,
-                        )
-                        .join('; ')}
-                    .
-                </p>
-                <label className="block text-sm font-semibold text-faint" htmlFor="calc-in">
-                    Input, JSON
-                </label>
-                <textarea
-                    id="calc-in"
-                    className="input font-mono text-sm"
-                    rows={Math.min(24, input.split('\n').length + 1)}
-                    value={input}
-                    onChange={(e) => setText(e.target.value)}
-                    spellCheck={false}
-                    aria-invalid={problem ? true : undefined}
+            {run.data && (
+                <Answer
+                    name={name}
+                    decides={doc.decides}
+                    out={run.data}
+                    onKeep={() => setKept([...kept, { input, out: run.data }])}
                 />
-                <ProblemNote problem={problem} />
-                {at && <p className="text-bad">At {at}</p>}
-                <button type="button" className="btn btn-main mt-2" onClick={() => void run()}>
-                    Compute
-                </button>
-            </Panel>
-            {out !== null && (
-                <Panel title="Result">
-                    <pre className="num max-h-[32rem] overflow-auto text-sm" tabIndex={0}>
-                        {JSON.stringify(out, null, 2)}
-                    </pre>
-                </Panel>
             )}
+            <Beside decides={doc.decides} kept={kept} onDrop={(i) => setKept(kept.filter((_, k) => k !== i))} />
+            <Panel title={doc.title} aside={<code>core/bin/calc {name}</code>}>
+                <TabGroup>
+                    <TabList className="mb-2 flex gap-1">
+                        {['Fields', 'JSON'].map((t) => (
+                            <Tab key={t} className="btn data-selected:bg-enamel data-selected:text-enamel-ink">
+                                {t}
+                            </Tab>
+                        ))}
+                        <span className="flex-1" />
+                        <button type="button" className="btn btn-main" onClick={() => run.mutate(text)}>
+                            Compute
+                        </button>
+                    </TabList>
+                    <ProblemNote problem={problem} />
+                    {problem?.errors?.[0]?.pointer && <p className="text-bad">At {problem.errors[0].pointer}</p>}
+                    <TabPanels>
+                        <TabPanel>
+                            <QuantityReader.Provider value={readQuantity}>
+                                <SchemaForm
+                                    schema={doc.input}
+                                    value={input}
+                                    onChange={asForm}
+                                    problems={problem?.errors ?? []}
+                                />
+                            </QuantityReader.Provider>
+                        </TabPanel>
+                        <TabPanel>
+                            <label className="block text-sm font-semibold text-faint" htmlFor="calc-in">
+                                Input, JSON
+                            </label>
+                            <textarea
+                                id="calc-in"
+                                className="input font-mono text-sm"
+                                rows={Math.min(24, text.split('\n').length + 1)}
+                                value={text}
+                                onChange={(e) => asJson(e.target.value)}
+                                spellCheck={false}
+                                aria-invalid={problem ? true : undefined}
+                            />
+                        </TabPanel>
+                    </TabPanels>
+                </TabGroup>
+            </Panel>
         </div>
     );
 }

@@ -1,36 +1,87 @@
+import { Disclosure, DisclosureButton, DisclosurePanel, Radio, RadioGroup } from '@headlessui/react';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { answer, api, fieldProblem, type Schemas } from '../../api/client';
 import { useSession } from '../../api/session';
 import { useWrite } from '../../api/useWrite';
-import { Choice, Field, Loading, ProblemNote, TextArea } from '../../kit/basics';
+import { placeName, STATIONS_IN_ORDER } from '../../card/stations';
+import { Field, Mark, ProblemNote, TextArea } from '../../kit/basics';
+import { Fetched } from '../../kit/Fetched';
 
-type Rule = Schemas['HouseRules']['rules'][number];
+type Rule = Schemas['HouseRule'];
 
-/** Where practitioners disagree: which school is in force here, and why. */
+const ORDER = [...STATIONS_IN_ORDER.map((s) => s.id as string), 'money', 'yard'];
+const title = (station: string) => (station === 'money' ? 'Money' : placeName(station));
+
+/** Where practitioners disagree: which school is in force here, why, who signed, and what it changes. */
 export function HouseRules() {
     const rules = useQuery({ queryKey: ['house-rules'], queryFn: () => answer(api.GET('/house-rules')) });
-    if (!rules.data) return <Loading what="the house rules" />;
     return (
-        <>
-            <h1 className="mb-2 text-3xl">House rules</h1>
-            <p className="mb-2 text-faint">Good rebuilders differ on these. The shop picks one and signs it.</p>
-            <div className="grid gap-3 lg:grid-cols-2">
-                {rules.data.rules.map((r) => (
-                    <RuleCard key={r.code + r.version} rule={r} />
-                ))}
-            </div>
-        </>
+        <Fetched query={rules} what="the house rules">
+            {(data) => {
+                const groups = Object.entries(Object.groupBy(data.rules, (r) => r.station)).sort(
+                    ([a], [b]) => ORDER.indexOf(a) - ORDER.indexOf(b),
+                );
+                return (
+                    <>
+                        <header className="mb-2 flex flex-wrap items-baseline gap-x-6">
+                            <h1 className="text-3xl">House rules</h1>
+                            <p className="text-faint">
+                                Good rebuilders differ on these. What the shop has not decided holds as shipped.
+                            </p>
+                        </header>
+                        {groups.map(([station, list]) => (
+                            <section key={station} aria-label={title(station)} className="sheet mb-3">
+                                <h2 className="bg-enamel px-3 py-1 text-xl text-enamel-ink">{title(station)}</h2>
+                                <ul className="divide-y divide-rule">
+                                    {(list ?? []).map((r) => (
+                                        <Line key={r.code + r.version} rule={r} />
+                                    ))}
+                                </ul>
+                            </section>
+                        ))}
+                    </>
+                );
+            }}
+        </Fetched>
     );
 }
 
-function RuleCard({ rule }: { rule: Rule }) {
+/** One rule in one line; what stands behind it opens below. */
+function Line({ rule: r }: { rule: Rule }) {
+    return (
+        <Disclosure as="li">
+            <DisclosureButton className="grid min-h-12 w-full grid-cols-[1fr_auto_9rem] items-baseline gap-x-4 px-3 py-2 text-left data-open:bg-sheet">
+                <span>{r.question}</span>
+                <strong className="font-head text-2xl num">
+                    {r.choice} {r.unit}
+                </strong>
+                {r.version > 0 ? (
+                    <Mark kind="good">{r.setBy ?? 'set by the shop'}</Mark>
+                ) : (
+                    <Mark kind="idle">as shipped</Mark>
+                )}
+            </DisclosureButton>
+            <DisclosurePanel className="bg-sheet px-3 pb-3">
+                <p>
+                    <span className="text-faint">It changes:</span> {r.changes}
+                </p>
+                <p className="text-sm text-faint">
+                    Shipped as {`${r.default} ${r.unit}`.trim()}. Source: {r.source}.
+                </p>
+                {r.version > 0 && r.reason && <p>Why we do it this way: {r.reason}</p>}
+                <Change rule={r} />
+            </DisclosurePanel>
+        </Disclosure>
+    );
+}
+
+function Change({ rule }: { rule: Rule }) {
     const { can } = useSession();
     const client = useQueryClient();
     const [choice, setChoice] = useState(rule.choice);
-    const [reason, setReason] = useState(rule.reason);
+    const [reason, setReason] = useState('');
     const { busy, problem, write } = useWrite();
-    const changed = choice !== rule.choice || reason !== rule.reason;
     const save = () =>
         write(
             () =>
@@ -40,41 +91,79 @@ function RuleCard({ rule }: { rule: Rule }) {
                 }),
             (data) => client.setQueryData(['house-rules'], data),
         );
+    const mayChange = can('shop.set-rules');
     return (
-        <section className="sheet px-4 py-3" aria-label={rule.question}>
-            <h2 className="text-xl">{rule.question}</h2>
-            {can('shop.set-rules') ? (
+        <div className="mt-2 flex flex-col gap-2">
+            {rule.kind === 'choice' ? (
+                <Schools rule={rule} choice={choice} onChange={setChoice} readOnly={!mayChange} />
+            ) : (
+                mayChange && (
+                    <Field
+                        label={`Value${rule.unit ? `, ${rule.unit}` : ''}`}
+                        hint={`from ${rule.min} to ${rule.max}${rule.kind === 'quantity' ? '; other units are understood' : ''}`}
+                        value={choice}
+                        onChange={setChoice}
+                        problem={fieldProblem(problem, '/choice')}
+                        className="max-w-72"
+                    />
+                )
+            )}
+            {mayChange && (
                 <>
-                    {rule.choices.length > 0 ? (
-                        <Choice small label={rule.question} value={choice} values={rule.choices} onChange={setChoice} />
-                    ) : (
-                        <Field
-                            label="Value"
-                            inputMode="decimal"
-                            value={choice}
-                            onChange={setChoice}
-                            problem={fieldProblem(problem, '/choice')}
-                        />
-                    )}
                     <TextArea
-                        label="Why"
+                        label="Why the house does it this way"
                         value={reason}
                         onChange={setReason}
                         problem={fieldProblem(problem, '/reason')}
                     />
                     <ProblemNote problem={problem} except={['/choice', '/reason']} />
-                    {changed && (
-                        <button type="button" className="btn btn-main mt-2" disabled={busy} onClick={() => void save()}>
-                            Sign it
-                        </button>
-                    )}
+                    <button
+                        type="button"
+                        className="btn btn-main self-start"
+                        disabled={busy || choice === rule.choice}
+                        onClick={() => void save()}
+                    >
+                        Sign it
+                    </button>
                 </>
-            ) : (
-                <p>
-                    <strong>{rule.choice}</strong> – {rule.reason}
-                </p>
             )}
-            {rule.setBy && <p className="text-sm text-faint">signed by {rule.setBy}</p>}
-        </section>
+        </div>
+    );
+}
+
+/** The schools side by side, each with what speaks for it. */
+function Schools({
+    rule,
+    choice,
+    onChange,
+    readOnly,
+}: {
+    rule: Rule;
+    choice: string;
+    onChange: (v: string) => void;
+    readOnly: boolean;
+}) {
+    return (
+        <RadioGroup
+            value={choice}
+            onChange={onChange}
+            disabled={readOnly}
+            aria-label={rule.question}
+            className="grid gap-2 sm:grid-cols-[repeat(auto-fit,minmax(14rem,1fr))]"
+        >
+            {rule.choices.map((c) => (
+                <Radio
+                    key={c.value}
+                    value={c.value}
+                    className="cursor-pointer border-2 border-frame bg-paper px-3 py-2 data-checked:border-edge data-checked:bg-enamel data-checked:text-enamel-ink"
+                >
+                    <strong className="block text-lg">
+                        {c.value === choice && <span aria-hidden="true">✓ </span>}
+                        {c.value}
+                    </strong>
+                    <span className="text-sm">{c.means}</span>
+                </Radio>
+            ))}
+        </RadioGroup>
     );
 }

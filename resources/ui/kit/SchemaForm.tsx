@@ -1,4 +1,5 @@
-import { useId, useState } from 'react';
+import { useContext, useId, useState } from 'react';
+import { QuantityReader, unitOf } from './quantity';
 
 export type Schema = {
     type?: string | string[];
@@ -17,13 +18,19 @@ type Json = unknown;
 type Problems = { pointer: string; detail: string }[];
 
 /** Words for field names of the pack: engineTorque_nm reads "engine torque (nm)"; an element keeps its mark, F1. */
-const words = (key: string) =>
+export const words = (key: string) =>
     /^[A-Z]{1,3}\d*$/.test(key)
         ? key
         : key
-              .replace(/_([a-z]+)$/, ' ($1)')
+              .replace(/_[a-z0-9]+$/, '')
               .replace(/([a-z])([A-Z])/g, '$1 $2')
-              .toLowerCase();
+              .toLowerCase() + suffix(key);
+
+/** The unit a name ends in, as it is written: N.m, not nm. */
+const suffix = (key: string) => {
+    const ending = /_([a-z0-9]+)$/.exec(key)?.[1];
+    return ending ? ` (${unitOf(key) ?? ending})` : '';
+};
 
 /** An empty value of a schema's kind, for new entries. */
 export function blank(schema: Schema): Json {
@@ -361,7 +368,10 @@ const summary = (item: Json) => {
         : String(item);
 };
 
-/** Keeps what is typed while it is not yet a number; the server's sentence comes to a text that never becomes one. */
+/**
+ * Keeps what is typed while it is not yet a number; where quantities are read, "24 thou" becomes the field's own unit.
+ * The server's sentence comes to a text that never becomes one.
+ */
 function NumberPart({
     id,
     name,
@@ -380,8 +390,22 @@ function NumberPart({
     readOnly: boolean;
 }) {
     const [typed, setTyped] = useState(String(value));
+    const [sentence, setSentence] = useState('');
+    const read = useContext(QuantityReader);
+    const unit = unitOf(name);
     const shown = Number(typed) === value || Number.isNaN(Number(typed)) || typed === '' ? typed : String(value);
     const bad = typed.trim() === '' || Number.isNaN(Number(typed));
+    const settle = async () => {
+        if (!read || !unit || !bad || typed.trim() === '' || /^\d+,\d+$/.test(typed.trim())) return;
+        const found = await read(typed, unit);
+        if (typeof found === 'string') return setSentence(found);
+        setSentence('');
+        setTyped(String(found));
+        onChange(found);
+    };
+    const complaint = /^\d+,\d+$/.test(typed.trim())
+        ? `Write a decimal point: ${typed.trim().replace(',', '.')}`
+        : sentence || (read && unit && typed.trim() !== '' ? '' : 'A number belongs here.');
     return (
         <div>
             <label htmlFor={id} className="block text-sm font-semibold text-faint">
@@ -394,20 +418,17 @@ function NumberPart({
                 readOnly={readOnly}
                 value={shown}
                 aria-invalid={bad || note ? true : undefined}
+                onBlur={() => void settle()}
                 onChange={(e) => {
-                    setTyped(e.target.value);
-                    onChange(
-                        e.target.value.trim() === '' || Number.isNaN(Number(e.target.value))
-                            ? e.target.value
-                            : Number(e.target.value),
-                    );
+                    const text = e.target.value;
+                    setTyped(text);
+                    setSentence('');
+                    onChange(text.trim() === '' || Number.isNaN(Number(text)) ? text : Number(text));
                 }}
             />
-            {bad && (
+            {bad && complaint && (
                 <p role="alert" className="font-semibold text-bad">
-                    {/^\d+,\d+$/.test(typed.trim())
-                        ? `Write a decimal point: ${typed.trim().replace(',', '.')}`
-                        : 'A number belongs here.'}
+                    {complaint}
                 </p>
             )}
             {note}
