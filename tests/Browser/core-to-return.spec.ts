@@ -19,7 +19,7 @@ test('one physical unit goes from "a core arrives" to "the rebuilt unit came bac
     await test.step('1 receive', async () => {
         await signIn(page, 'receiver', '/receiving');
         await page.getByLabel('Core tag').fill(TAG);
-        await page.getByLabel('Family').selectOption({ label: 'Kestrel RD4, rear-drive four-speed' });
+        await page.getByRole('radio', { name: 'Kestrel RD4, rear-drive four-speed' }).click();
         await page.getByLabel('Vehicle').fill('Hallowmere Trusty 5, 4.2 V8');
         await page.getByLabel('VIN', { exact: true }).fill('3XYRN25D8A8654321');
         await page.getByLabel('Odometer').fill('61000 mi');

@@ -167,6 +167,7 @@ test('bad files and odd numbers are answered in one sentence', async ({ page }) 
     await page.getByRole('button', { name: 'Attach' }).first().click();
     await expect(page.getByText('This file is not a picture')).toBeVisible();
     await page.goto('/calculators?name=fit.stack');
+    await page.getByRole('tab', { name: 'JSON' }).click();
     await page.getByLabel('Input, JSON').fill('{"unit":"furlong"}');
     await page.getByRole('button', { name: 'Compute' }).click();
     await expect(page.getByText('must be one of in, mm, um')).toBeVisible();

@@ -56,9 +56,8 @@ final class FromCoreToReturnTest extends TestCase
         $this->assertContains('Flare', array_column(array_filter($bad['checks'], fn ($c) => ! $c['pass']), 'check'));
         $this->assertProblem(
             $this->write("/dyno/runs/{$bad['id']}/verdict", ['verdict' => 'pass']),
-            422,
+            409,
             'outside its limit',
-            '/verdict',
         );
         $this->assertProblem(
             $this->write("/dyno/runs/{$bad['id']}/verdict", ['verdict' => 'conditional', 'reason' => 'x']),

@@ -101,3 +101,21 @@ export function Outline({
         </svg>
     );
 }
+
+/** The same drawing as a picture to choose by: shapes only, nothing to press. */
+export function OutlinePicture({ drawing }: { drawing: Drawing }) {
+    const line = { fill: 'var(--paper)', stroke: 'var(--edge)', strokeWidth: 4 };
+    return (
+        <svg viewBox={`0 0 ${drawing.width} ${drawing.height}`} aria-hidden="true" className="h-20 w-full">
+            {drawing.places.map(({ code, shape }) =>
+                shape.kind === 'polygon' ? (
+                    <polygon key={code} points={shape.points?.map((q) => q.join(',')).join(' ')} {...line} />
+                ) : shape.kind === 'rect' ? (
+                    <rect key={code} x={shape.x} y={shape.y} width={shape.w} height={shape.h} rx={3} {...line} />
+                ) : (
+                    <circle key={code} cx={shape.x} cy={shape.y} r={shape.r} {...line} />
+                ),
+            )}
+        </svg>
+    );
+}

@@ -1,0 +1,180 @@
+import { Tab, TabGroup, TabList, TabPanel, TabPanels } from '@headlessui/react';
+import { useQuery } from '@tanstack/react-query';
+import { answer, api, fieldProblem } from '../../api/client';
+import type { SectionProps } from '../../card/section';
+import { Choice, Field, Mark, Panel, Select } from '../../kit/basics';
+import { formatMoney } from '../../kit/format';
+import { Compare } from './Compare';
+import { Drive } from './Drive';
+import { DutyFields } from './DutyFields';
+import { Margins } from './Margins';
+import { Options } from './Options';
+import { Price } from './Price';
+import { Bom, Work } from './SpecLists';
+import { useOrder, type Ordering } from './useOrder';
+
+/** The duty and what holds it first; options, comparison, parts and work each as a view of their own. */
+export function Desk(props: SectionProps<'ordering'>) {
+    const { section, card } = props;
+    const order = useOrder(props);
+    const { spec, wrong, problem, duty, setDuty } = order;
+    return (
+        <div className="flex flex-col gap-3">
+            <Foreign parts={section.foreignParts} />
+            <div className="grid items-start gap-3 lg:grid-cols-[1fr_1.5fr]">
+                <div className="flex flex-col gap-3">
+                    <Asked order={order} section={section} />
+                    <DutyFields duty={duty} spec={spec} problem={wrong ?? problem} onChange={setDuty} />
+                </div>
+                {spec && (
+                    <div className="flex flex-col gap-3">
+                        <Price order={order} spec={spec} card={card} packages={section.packages.length} />
+                        <Conflicts order={order} />
+                        {spec.margins && (
+                            <Margins
+                                margins={spec.margins}
+                                elements={spec.elements ?? {}}
+                                torque={spec.duty?.engineTorque_nm ?? 0}
+                                sensitivity={spec.sensitivity}
+                            />
+                        )}
+                    </div>
+                )}
+            </div>
+            {spec && <Views order={order} spec={spec} {...props} />}
+        </div>
+    );
+}
+
+const VIEWS = ['Options', 'Pulling away and shifting', 'Packages side by side', 'Parts and work'] as const;
+
+function Views({
+    order,
+    spec,
+    section,
+    card,
+}: SectionProps<'ordering'> & { order: Ordering; spec: NonNullable<Ordering['spec']> }) {
+    const several = section.packages.length > 1;
+    return (
+        <TabGroup>
+            <TabList className="flex flex-wrap gap-1" aria-label="Views of the order">
+                {VIEWS.filter((v) => several || v !== 'Packages side by side').map((v) => (
+                    <Tab key={v} className="btn data-selected:bg-enamel data-selected:text-enamel-ink">
+                        {v}
+                        {v === 'Options' && ` · ${spec.options.length}`}
+                    </Tab>
+                ))}
+            </TabList>
+            <TabPanels className="mt-2">
+                <TabPanel>
+                    <Options order={order} spec={spec} />
+                </TabPanel>
+                <TabPanel>
+                    <Drive spec={spec} />
+                </TabPanel>
+                {several && (
+                    <TabPanel>
+                        <Compare
+                            number={card.coreTag}
+                            packages={section.packages}
+                            vehicle={order.d.vehicle || null}
+                            duty={order.duty}
+                        />
+                    </TabPanel>
+                )}
+                <TabPanel className="grid items-start gap-3 lg:grid-cols-2">
+                    <Work spec={spec} />
+                    <Bom spec={spec} />
+                </TabPanel>
+            </TabPanels>
+        </TabGroup>
+    );
+}
+
+function Foreign({ parts }: { parts: SectionProps<'ordering'>['section']['foreignParts'] }) {
+    if (parts.length === 0) return null;
+    return (
+        <Panel title="Foreign parts on this core">
+            {parts.map((f) => (
+                <p key={f.part}>
+                    <Mark kind="warn">{f.part}</Mark>
+                    {f.seen && `: ${f.seen}`} <span className="block text-sm">{f.ordering}</span>
+                </p>
+            ))}
+        </Panel>
+    );
+}
+
+function Asked({ order, section: b }: { order: Ordering } & Pick<SectionProps<'ordering'>, 'section'>) {
+    const { d, set, problem } = order;
+    const form = useQuery({ queryKey: ['receiving/form'], queryFn: () => answer(api.GET('/receiving/form')) });
+    const chosen = b.packages.find((p) => p.code === d.package);
+    return (
+        <Panel title="Order">
+            <div className="flex flex-col gap-2">
+                <Choice
+                    label="Package"
+                    value={d.package}
+                    values={b.packages.map((p) => p.code)}
+                    text={(c) => b.packages.find((p) => p.code === c)?.name ?? c}
+                    onChange={(v) => set({ package: v, add: [], drop: [] })}
+                />
+                <p className="text-sm">{chosen?.text}</p>
+                <Select
+                    label="Vehicle"
+                    value={d.vehicle}
+                    onChange={(vehicle) => set({ vehicle })}
+                    empty="not named"
+                    options={b.vehicles.map((v) => ({ value: v.code, text: `${v.name} (${v.years})` }))}
+                    problem={fieldProblem(problem, '/vehicle')}
+                />
+                <div className="grid grid-cols-2 gap-2">
+                    <Select
+                        label="Customer"
+                        value={d.customer}
+                        onChange={(customer) => set({ customer })}
+                        empty="for the shelf"
+                        options={(form.data?.customers ?? []).map((c) => ({ value: c.code, text: c.name }))}
+                        problem={fieldProblem(problem, '/customer')}
+                    />
+                    <Field
+                        label="Promised on"
+                        type="date"
+                        value={d.promisedOn}
+                        onChange={(promisedOn) => set({ promisedOn })}
+                    />
+                </div>
+            </div>
+        </Panel>
+    );
+}
+
+const CLASHES: Record<string, string> = { margin: 'It does not hold.', oneOf: 'Nothing fits here.' };
+
+function Conflicts({ order: { spec, d, set } }: { order: Ordering }) {
+    const alternatives = spec?.alternatives ?? [];
+    return (
+        <>
+            {spec?.conflicts.map((c, i) => (
+                <p key={i} role="alert" className="border-l-4 border-bad bg-sheet px-4 py-2">
+                    <Mark kind="bad">{CLASHES[c.rule] ?? 'These clash.'}</Mark> {c.explain}
+                </p>
+            ))}
+            {alternatives.length > 0 && (
+                <p className="border-l-4 border-warn bg-sheet px-4 py-2">
+                    What would go:{' '}
+                    {alternatives.map((a) => (
+                        <button
+                            key={a.without}
+                            type="button"
+                            className="btn mr-2"
+                            onClick={() => set({ add: d.add.filter((x) => x !== a.without) })}
+                        >
+                            without {a.name}, {formatMoney(a.price)}
+                        </button>
+                    ))}
+                </p>
+            )}
+        </>
+    );
+}
