@@ -59,6 +59,7 @@ test('a tow order above the stock limit gets the cheapest package that holds, cl
     await page.getByLabel('Engine torque').fill('350 psi');
     await expect(page.getByText('is a pressure; this field takes a torque')).toBeVisible();
     await page.getByLabel('Engine torque').fill('350 lbf.ft');
+    await page.getByRole('button', { name: /^Could be added/ }).click();
     await page.getByRole('button', { name: 'Add Deep pan' }).click();
     await expect(page.getByRole('region', { name: 'What goes in' })).toContainText('needs "Long-neck filter"');
     await page.getByRole('tab', { name: 'Packages side by side' }).click();

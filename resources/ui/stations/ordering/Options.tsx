@@ -56,22 +56,27 @@ export function Options({ order, spec }: { order: Ordering; spec: Spec }) {
                 </ul>
             </Panel>
             <div className="flex flex-col gap-3">
-                <Panel title="Could be added">
-                    <ul className="divide-y divide-rule">
-                        {spec.available.map((o) => (
-                            <Line key={o.code} name={o.name} reason={o.why} option={o}>
-                                <button
-                                    type="button"
-                                    className="btn px-3"
-                                    aria-label={`Add ${o.name}`}
-                                    onClick={() => add(o.code)}
-                                >
-                                    add
-                                </button>
-                            </Line>
-                        ))}
-                    </ul>
-                </Panel>
+                <Disclosure as="div" className="sheet px-4 py-1">
+                    <DisclosureButton className="min-h-11 w-full text-left text-xl font-semibold">
+                        Could be added: {spec.available.length}
+                    </DisclosureButton>
+                    <DisclosurePanel>
+                        <ul className="divide-y divide-rule">
+                            {spec.available.map((o) => (
+                                <Line key={o.code} name={o.name} reason={o.why} option={o}>
+                                    <button
+                                        type="button"
+                                        className="btn px-3"
+                                        aria-label={`Add ${o.name}`}
+                                        onClick={() => add(o.code)}
+                                    >
+                                        add
+                                    </button>
+                                </Line>
+                            ))}
+                        </ul>
+                    </DisclosurePanel>
+                </Disclosure>
                 <Out spec={spec} />
             </div>
         </div>
@@ -103,26 +108,40 @@ function Line({
     );
 }
 
-/** What the rules keep out, folded away: it is looked up, not worked with. */
+/** What the rules keep out: what left this order in words, what could never come in folded away. */
 function Out({ spec }: { spec: Spec }) {
     const forbidden = spec.forbidden ?? [];
-    const lists = [
-        {
-            title: `Stays out: ${spec.removed.length + spec.omitted.length}`,
-            rows: [...spec.removed, ...spec.omitted.map((o) => ({ option: o.part, name: o.part, because: o.because }))],
-        },
-        { title: `Cannot come in: ${forbidden.length}`, rows: forbidden },
-    ].filter((l) => l.rows.length > 0);
-    return lists.map((list) => (
-        <Disclosure key={list.title} as="div" className="sheet px-4 py-1">
-            <DisclosureButton className="min-h-11 w-full text-left font-semibold">{list.title}</DisclosureButton>
-            <DisclosurePanel as="ul">
-                {list.rows.map((r) => (
-                    <li key={r.option} className="border-b border-rule py-1">
-                        <strong>{r.name}</strong>: <span className="text-sm">{r.because}</span>
-                    </li>
-                ))}
-            </DisclosurePanel>
-        </Disclosure>
-    ));
+    const left = [
+        ...spec.removed.map((r) => ({ key: r.option, name: r.name, because: r.because })),
+        ...spec.omitted.map((o) => ({ key: o.part, name: o.part, because: o.because })),
+    ];
+    return (
+        <>
+            {left.length > 0 && (
+                <Panel title="What stays out">
+                    <ul>
+                        {left.map((r) => (
+                            <li key={r.key}>
+                                <strong>{r.name}</strong>: {r.because}
+                            </li>
+                        ))}
+                    </ul>
+                </Panel>
+            )}
+            {forbidden.length > 0 && (
+                <Disclosure as="div" className="sheet px-4 py-1">
+                    <DisclosureButton className="min-h-11 w-full text-left font-semibold">
+                        Cannot come in: {forbidden.length}
+                    </DisclosureButton>
+                    <DisclosurePanel as="ul">
+                        {forbidden.map((r) => (
+                            <li key={r.option} className="border-b border-rule py-1">
+                                <strong>{r.name}</strong>: <span className="text-sm">{r.because}</span>
+                            </li>
+                        ))}
+                    </DisclosurePanel>
+                </Disclosure>
+            )}
+        </>
+    );
 }
