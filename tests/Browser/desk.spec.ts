@@ -127,7 +127,7 @@ test('a lost connection loses nothing and doubles nothing', async ({ page, conte
     await page.getByLabel('Core tag').fill('C-7399');
     await page.getByLabel("Complaint, in the owner's words").fill('Whines');
     let posts = 0;
-    await page.route('**/api/units', async (route) => {
+    await page.route('**/api/receiving', async (route) => {
         // The first answer is lost on its way back: the server has done the work, the tablet does not know.
         if (route.request().method() === 'POST' && posts++ === 0) {
             await route.fetch();

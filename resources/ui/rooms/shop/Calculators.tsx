@@ -136,17 +136,19 @@ function Desk({ name, doc }: { name: string; doc: SchemaDoc }) {
             <Beside decides={doc.decides} kept={kept} onDrop={(i) => setKept(kept.filter((_, k) => k !== i))} />
             <Panel title={doc.title} aside={<code>core/bin/calc {name}</code>}>
                 <TabGroup>
-                    <TabList className="mb-2 flex gap-1">
-                        {['Fields', 'JSON'].map((t) => (
-                            <Tab key={t} className="btn data-selected:bg-enamel data-selected:text-enamel-ink">
-                                {t}
-                            </Tab>
-                        ))}
+                    <div className="mb-2 flex gap-1">
+                        <TabList className="flex gap-1">
+                            {['Fields', 'JSON'].map((t) => (
+                                <Tab key={t} className="btn data-selected:bg-enamel data-selected:text-enamel-ink">
+                                    {t}
+                                </Tab>
+                            ))}
+                        </TabList>
                         <span className="flex-1" />
                         <button type="button" className="btn btn-main" onClick={() => run.mutate(text)}>
                             Compute
                         </button>
-                    </TabList>
+                    </div>
                     <ProblemNote problem={problem} />
                     {problem?.errors?.[0]?.pointer && <p className="text-bad">At {problem.errors[0].pointer}</p>}
                     <TabPanels>
