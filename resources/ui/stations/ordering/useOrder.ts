@@ -38,7 +38,10 @@ export function useOrder({ section, card, onCard }: SectionProps<'ordering'>) {
         staleTime: 60_000,
     });
     const wrong: Problem | null = isProblem(preview.error) ? preview.error : null;
-    const spec: Schemas['Spec'] | null = preview.data ?? draft?.spec ?? null;
+    // While what is typed makes no sense yet, the last answer stays on the screen.
+    const [kept, setKept] = useState<Schemas['Spec'] | null>(draft?.spec ?? null);
+    if (preview.data && preview.data !== kept) setKept(preview.data);
+    const spec = preview.data ?? kept;
     const body = {
         ...asked,
         customer: d.customer || null,

@@ -1,0 +1,111 @@
+<?php
+
+namespace Tests\Feature;
+
+use App\Shop\Models\Person;
+use Illuminate\Foundation\Testing\TestCase as LaravelTestCase;
+use Illuminate\Support\Facades\Artisan;
+use Illuminate\Support\Facades\DB;
+
+/**
+ * A shop that was set up by the version before the rooms were rebuilt starts with this one and loses nothing. The
+ * fixture is a dump of that version's demo shop (invented names put in the place of some), with its history.
+ */
+final class UpgradeTest extends LaravelTestCase
+{
+    private const DATABASE = 'yard_landed';
+
+    public function createApplication()
+    {
+        $app = require dirname(__DIR__, 2).'/bootstrap/app.php';
+        $app->make(\Illuminate\Contracts\Console\Kernel::class)->bootstrap();
+        foreach (['owner', 'yard', 'progress'] as $connection) {
+            $app['config']->set("database.connections.$connection.database", self::DATABASE);
+        }
+
+        return $app;
+    }
+
+    protected function setUp(): void
+    {
+        parent::setUp();
+        $dump = gzdecode((string) file_get_contents(dirname(__DIR__).'/fixtures/landed-shop.sql.gz'));
+        $this->dropEverything();
+        DB::connection('owner')->unprepared('SET lock_wait_timeout = 20;'.$dump);
+        DB::purge('owner');
+    }
+
+    /** An earlier run leaves the shop already carried over. */
+    private function dropEverything(): void
+    {
+        $owner = DB::connection('owner');
+        $tables = $owner->select('SELECT table_name AS name, table_type AS kind FROM information_schema.tables'.
+            ' WHERE table_schema = ?', [self::DATABASE]);
+        $owner->unprepared('SET foreign_key_checks = 0');
+        foreach ($tables as $table) {
+            $owner->unprepared(($table->kind === 'VIEW' ? 'DROP VIEW' : 'DROP TABLE')." `$table->name`");
+        }
+        $owner->unprepared('SET foreign_key_checks = 1');
+    }
+
+    protected function tearDown(): void
+    {
+        foreach (['owner', 'yard', 'progress'] as $connection) {
+            DB::purge($connection);
+        }
+        parent::tearDown();
+    }
+
+    public function test_every_row_arrives_under_its_new_name(): void
+    {
+        $owner = DB::connection('owner');
+        $count = fn (string $table) => DB::connection('owner')->table($table)->count();
+        $kept = ['units', 'builds', 'holds', 'photos', 'findings', 'step_marks', 'measurements', 'pack_fits', 'sign_offs',
+            'dyno_runs', 'shipments', 'commissionings', 'returns', 'installed_parts', 'stock_lots', 'ledger', 'people',
+            'customers', 'clue_answers', 'identifications', 'core_debts', 'trainer_rounds', 'variants', 'specs', 'parts'];
+        $before = array_combine($kept, array_map($count, $kept));
+        $trays = [$count('baskets'), $count('basket_items')];
+        $words = ['identify' => 'identification', 'desk' => 'ordering', 'bench' => 'assembly', 'cell' => 'dyno'];
+        $stations = [];
+        foreach ($owner->table('units')->pluck('station', 'id') as $id => $station) {
+            $stations[$id] = $words[$station] ?? $station;
+        }
+        $serials = $owner->table('builds')->whereNotNull('serial')->max('serial');
+
+        $this->upgrade();
+
+        $this->assertSame($before, array_combine($kept, array_map($count, $kept)));
+        $this->assertSame($trays, [$count('trays'), $count('tray_items')]);
+        $this->assertGreaterThan(20, count($stations));
+        ksort($stations);
+        $now = DB::connection('owner')->table('units')->orderBy('id')->pluck('station', 'id')->sortKeys()->all();
+        $this->assertSame($stations, $now);
+        $this->assertSame(1, DB::connection('owner')->table('people')->where('role', 'dyno')->count());
+        $this->assertSame(
+            (int) substr((string) $serials, 6),
+            (int) DB::connection('owner')->table('number_sequences')->where('name', 'serial-26')->value('last'),
+            'serials go on where they were',
+        );
+    }
+
+    public function test_every_route_card_and_page_answers(): void
+    {
+        $this->upgrade();
+        Artisan::call('db:grants');
+        $this->actingAs(Person::query()->where('role', 'manager')->firstOrFail(), 'badge');
+        $tags = DB::table('units')->pluck('core_tag');
+        $this->assertGreaterThan(40, $tags->count());
+        foreach ($tags as $tag) {
+            $this->getJson("/api/units/$tag")->assertOk();
+        }
+        foreach (['yard', 'yard/day', 'yard/plan', 'units', 'stock', 'house-rules', 'catalog/families'] as $page) {
+            $this->getJson("/api/$page")->assertOk();
+        }
+        $this->assertSame('100', collect($this->getJson('/api/house-rules')->json('rules'))->firstWhere('code', 'labour-rate')['choice']);
+    }
+
+    private function upgrade(): void
+    {
+        $this->assertSame(0, Artisan::call('migrate', ['--force' => true, '--database' => 'owner']), Artisan::output());
+    }
+}
