@@ -124,6 +124,24 @@ final class CheckReferences
                 $this->known((string) $feature, $features, 'feature', "$at/variants/$i/expect/$feature");
             }
         }
+        $this->tagPatterns($family, $at);
+        $this->places($family, $features, $parts, $at);
+        foreach (self::CHANGEABLE as $list) {
+            foreach ($family->{$list} as $i => $spec) {
+                $this->spec($list, $spec->body, $parts, "$at/$list/$i/body");
+                foreach ($this->changed($list, $spec->body, $options, "$at/$list/$i/body") as $pointer => $body) {
+                    $this->spec($list, $body, $parts, $pointer);
+                }
+            }
+        }
+        $this->steps($family, $at);
+        $this->options($family, $options, $parts, $at);
+        $this->rulesOfOptions($family, $options, $parts, $at);
+        $this->hardware($family, $at);
+    }
+
+    private function tagPatterns(\stdClass $family, string $at): void
+    {
         $variants = array_fill_keys(array_column($family->variants, 'code'), true);
         foreach ($family->body->tagPatterns ?? [] as $i => $tag) {
             if (@preg_match("/$tag->pattern/", '') === false) {
@@ -138,6 +156,14 @@ final class CheckReferences
                 }
             }
         }
+    }
+
+    /**
+     * @param  array<string, true>  $features
+     * @param  array<string, true>  $parts
+     */
+    private function places(\stdClass $family, array $features, array $parts, string $at): void
+    {
         foreach ($family->body->outline->places ?? [] as $i => $place) {
             foreach ($place->parts as $k => $part) {
                 $this->known($part, $parts, 'part', "$at/body/outline/places/$i/parts/$k");
@@ -146,14 +172,10 @@ final class CheckReferences
                 $this->known($feature, $features, 'feature', "$at/body/outline/places/$i/features/$k");
             }
         }
-        foreach (self::CHANGEABLE as $list) {
-            foreach ($family->{$list} as $i => $spec) {
-                $this->spec($list, $spec->body, $parts, "$at/$list/$i/body");
-                foreach ($this->changed($list, $spec->body, $options, "$at/$list/$i/body") as $pointer => $body) {
-                    $this->spec($list, $body, $parts, $pointer);
-                }
-            }
-        }
+    }
+
+    private function steps(\stdClass $family, string $at): void
+    {
         foreach (['teardown', 'assembly'] as $phase) {
             $before = [];
             $this->unique($family->{$phase}, 'code', "$at/$phase");
@@ -165,6 +187,14 @@ final class CheckReferences
                 $before[$step->code] = true;
             }
         }
+    }
+
+    /**
+     * @param  array<string, true>  $options
+     * @param  array<string, true>  $parts
+     */
+    private function options(\stdClass $family, array $options, array $parts, string $at): void
+    {
         foreach ($family->options as $i => $option) {
             foreach (['requires', 'excludes'] as $rule) {
                 foreach ($option->body->{$rule} ?? [] as $k => $other) {
@@ -183,6 +213,14 @@ final class CheckReferences
                 $this->known($item->part, $parts, 'part', "$at/packages/$i/body/parts/$k/part");
             }
         }
+    }
+
+    /**
+     * @param  array<string, true>  $options
+     * @param  array<string, true>  $parts
+     */
+    private function rulesOfOptions(\stdClass $family, array $options, array $parts, string $at): void
+    {
         foreach ($family->body->always as $k => $always) {
             $this->known($always->option, $options, 'option', "$at/body/always/$k/option");
         }
@@ -196,7 +234,6 @@ final class CheckReferences
         foreach ($family->body->neverOmit ?? [] as $k => $never) {
             $this->known($never->part, $parts, 'part', "$at/body/neverOmit/$k/part");
         }
-        $this->hardware($family, $at);
     }
 
     /** @param  array<string, true>  $parts */

@@ -17,43 +17,10 @@ final class PartSources
     {
         $links = $this->links($part->id);
         $chain = Calculators::call('interchange.supersession', ['part' => $part->number, 'links' => $links]);
-        $equal = DB::table('equal_parts AS e')
-            ->join('parts AS a', 'a.id', '=', 'e.part_id')
-            ->join('parts AS b', 'b.id', '=', 'e.equals_part_id')
-            ->where('e.part_id', $part->id)
-            ->orWhere('e.equals_part_id', $part->id)
-            ->get(['a.number AS part', 'b.number AS equals', 'e.note', 'e.source', 'e.edition', 'e.confidence']);
-        $kits = DB::table('kit_items AS k')
-            ->join('parts AS p', 'p.id', '=', 'k.kit_id')
-            ->where('k.part_id', $part->id)
-            ->orderBy('p.number')
-            ->limit(50)
-            ->get(['p.number', 'p.name', 'p.price', 'k.count']);
-        $sets = DB::table('part_set_items AS i')
-            ->join('part_sets AS s', 's.id', '=', 'i.set_id')
-            ->join('part_set_items AS o', 'o.set_id', '=', 's.id')
-            ->join('parts AS p', 'p.id', '=', 'o.part_id')
-            ->where('i.part_id', $part->id)
-            ->orderBy('s.id')
-            ->orderBy('o.position')
-            ->get(['s.name', 's.why', 'p.number', 'p.name AS part'])
-            ->groupBy('name');
-        $fits = DB::table('part_fits AS f')
-            ->join('variants AS v', 'v.id', '=', 'f.variant_id')
-            ->where('f.part_id', $part->id)
-            ->orderBy('v.code')
-            ->limit(200)
-            ->get([
-                'v.id',
-                'v.code',
-                'v.name',
-                'f.from_year',
-                'f.to_year',
-                'f.count',
-                'f.source',
-                'f.edition',
-                'f.confidence',
-            ]);
+        $equal = $this->equalParts($part->id);
+        $kits = $this->kits($part->id);
+        $sets = $this->sets($part->id);
+        $fits = $this->fits($part->id);
         $numbers = array_values(
             array_unique([
                 $part->number,
@@ -77,29 +44,15 @@ final class PartSources
             'part' => $named($part->number) + [
                 'kind' => $part->kind,
                 'aliases' => $part->aliases,
-                'lots' => DB::table('stock_lots')
-                    ->where('part_id', $part->id)
-                    ->where('quantity', '>', 0)
-                    ->orderBy('received_on')
-                    ->limit(20)
-                    ->get(['lot', 'quantity', 'place', 'supplier'])
-                    ->all(),
+                'lots' => $this->lots($part->id),
             ],
-            'replacedBy' => array_map(
-                fn (array $r) => $named($r['part']) + ['way' => $r['way']],
-                $chain['replacedBy'],
-            ),
+            'replacedBy' => array_map(fn (array $r) => $named($r['part']) + ['way' => $r['way']], $chain['replacedBy']),
             'replaces' => array_map(fn (array $r) => $named($r['part']) + ['way' => $r['way']], $chain['replaces']),
             'current' => $chain['current'],
             'cycles' => $chain['cycles'],
             'equal' => $equal
-                ->map(
-                    fn (\stdClass $e) => $named($e->part === $part->number ? $e->equals : $e->part) + [
-                        'note' => $e->note,
-                        'source' => trim("$e->source, $e->edition", ', '),
-                        'confidence' => $e->confidence,
-                    ],
-                )
+                ->map(fn (\stdClass $e) => $named($e->part === $part->number ? $e->equals : $e->part) +
+                    ['note' => $e->note] + $this->sourced($e))
                 ->all(),
             'kits' => $kits->map(fn (\stdClass $k) => ['count' => $k->count] + $named($k->number))->all(),
             'sets' => $sets
@@ -119,15 +72,82 @@ final class PartSources
                         'name' => $f->name,
                         'years' => "$f->from_year-$f->to_year",
                         'count' => $f->count,
-                        'source' => trim("$f->source, $f->edition", ', '),
-                        'confidence' => $f->confidence,
-                    ],
+                    ] + $this->sourced($f),
                 )
                 ->all(),
             'cores' => in_array($part->kind, ['hard', 'outside', 'converter'], true)
                 ? $this->cores($part, $fits)
                 : [],
         ];
+    }
+
+    /** @return array{source: string, confidence: mixed} */
+    private function sourced(\stdClass $fact): array
+    {
+        return ['source' => trim("$fact->source, $fact->edition", ', '), 'confidence' => $fact->confidence];
+    }
+
+    /** @return Collection<int, \stdClass> */
+    private function equalParts(int $partId): Collection
+    {
+        return DB::table('equal_parts AS e')
+            ->join('parts AS a', 'a.id', '=', 'e.part_id')
+            ->join('parts AS b', 'b.id', '=', 'e.equals_part_id')
+            ->where('e.part_id', $partId)
+            ->orWhere('e.equals_part_id', $partId)
+            ->get(['a.number AS part', 'b.number AS equals', 'e.note', 'e.source', 'e.edition', 'e.confidence']);
+    }
+
+    /** @return Collection<int, \stdClass> */
+    private function kits(int $partId): Collection
+    {
+        return DB::table('kit_items AS k')
+            ->join('parts AS p', 'p.id', '=', 'k.kit_id')
+            ->where('k.part_id', $partId)
+            ->orderBy('p.number')
+            ->limit(50)
+            ->get(['p.number', 'p.name', 'p.price', 'k.count']);
+    }
+
+    /** @return Collection<string, Collection<int, \stdClass>> parts that only go together, by the name of the set */
+    private function sets(int $partId): Collection
+    {
+        return DB::table('part_set_items AS i')
+            ->join('part_sets AS s', 's.id', '=', 'i.set_id')
+            ->join('part_set_items AS o', 'o.set_id', '=', 's.id')
+            ->join('parts AS p', 'p.id', '=', 'o.part_id')
+            ->where('i.part_id', $partId)
+            ->orderBy('s.id')
+            ->orderBy('o.position')
+            ->get(['s.name', 's.why', 'p.number', 'p.name AS part'])
+            ->groupBy('name');
+    }
+
+    /** @return Collection<int, \stdClass> the variants that carry the part */
+    private function fits(int $partId): Collection
+    {
+        $columns = ['v.id', 'v.code', 'v.name', 'f.from_year', 'f.to_year', 'f.count'];
+
+        return DB::table('part_fits AS f')
+            ->join('variants AS v', 'v.id', '=', 'f.variant_id')
+            ->where('f.part_id', $partId)
+            ->orderBy('v.code')
+            ->limit(200)
+            ->get([...$columns, 'f.source', 'f.edition', 'f.confidence']);
+    }
+
+    /** @return list<\stdClass> */
+    private function lots(int $partId): array
+    {
+        return array_values(
+            DB::table('stock_lots')
+                ->where('part_id', $partId)
+                ->where('quantity', '>', 0)
+                ->orderBy('received_on')
+                ->limit(20)
+                ->get(['lot', 'quantity', 'place', 'supplier'])
+                ->all(),
+        );
     }
 
     /** @return list<array{old: string, new: string, bothWays: bool}> every link of the chains this part stands in */

@@ -22,6 +22,28 @@ use Yard\Core\Calculators;
 /** A core arrives: tag, story, clues, what is missing, and what it is worth. */
 final class ReceiveCore
 {
+    /** What was left out stands as empty: "nothing seen" and "not said" are the same at the door. */
+    private const LEFT_OUT = [
+        'rack' => '',
+        'vehicle' => '',
+        'odometer' => '',
+        'engine' => '',
+        'complaint' => '',
+        'codes' => [],
+        'sender' => 'own',
+        'senderDiagnosis' => null,
+        'clues' => [],
+        'missing' => [],
+        'failedHard' => [],
+        'repairHours' => 0,
+        'damage' => [],
+        'tagCode' => '',
+        'pallet' => '',
+        'weight' => '',
+        'note' => '',
+        'promisedOn' => null,
+    ];
+
     public function __construct(
         private readonly Ledger $ledger,
         private readonly CreditPrice $credit,
@@ -75,34 +97,19 @@ final class ReceiveCore
     /** @param  array<string, mixed>  $in */
     public function fill(Unit $unit, array $in): void
     {
-        $customer = isset($in['customer'])
-            ? Customer::query()->where('code', $in['customer'])->first() ??
-                throw Refusal::at('/customer', "There is no customer \"{$in['customer']}\".")
-            : null;
-        if ($in['ownership'] === 'customer' && $customer === null) {
-            throw Refusal::at('/customer', "A customer's own unit needs the customer.");
-        }
-        $family = isset($in['family'])
-            ? Family::query()->where('code', $in['family'])->first() ??
-                throw Refusal::at('/family', "There is no family \"{$in['family']}\".")
-            : null;
+        $customer = self::customer($in);
+        $family = self::family($in);
         $vin = self::checkedVin($in['vin'] ?? null);
-        $odometer =
-            ($in['odometer'] ?? '') === ''
-                ? null
-                : TypedQuantity::parse($in['odometer'], 'length', 'km', '/odometer');
-        if ($odometer !== null && ($odometer->si < 0 || $odometer->si > 3.0e9)) {
-            throw Refusal::at('/odometer', 'The odometer must lie between 0 and 3,000,000 km.');
-        }
+        $odometer = self::odometer($in);
         $flags = array_values(array_intersect(GradeProposal::FLAGS, $in['flags'] ?? []));
-        $proposed = $this->grade->of(
+        $state = [
             $unit->variant,
             $family?->id,
             $in['missing'] ?? [],
             $in['failedHard'] ?? [],
             (float) ($in['repairHours'] ?? 0),
-            $flags,
-        );
+        ];
+        $proposed = $this->grade->of(...[...$state, $flags]);
         $grade = $in['grade'] ?? $proposed['grade'];
         $reason = trim($in['gradeReason'] ?? '');
         if ($grade !== $proposed['grade'] && $reason === '') {
@@ -111,47 +118,90 @@ final class ReceiveCore
                 "The house rules give grade {$proposed['grade']} ({$proposed['reason']}); say why it is $grade.",
             );
         }
-        $credit = $this->credit->of(
-            $unit->variant,
-            $family?->id,
-            $in['missing'] ?? [],
-            $in['failedHard'] ?? [],
-            (float) ($in['repairHours'] ?? 0),
-            $grade,
-        );
+        $credit = $this->credit->of(...[...$state, $grade]);
+        $unit->fill(self::asTyped($in));
         $unit->fill([
-            'ownership' => $in['ownership'],
             'customer_id' => $customer?->id,
             'family_id' => $family?->id,
-            'rack' => $in['rack'] ?? '',
-            'vehicle' => $in['vehicle'] ?? '',
             'vin' => $vin,
             'odometer_km' => $odometer === null ? null : (int) round($odometer->si / 1000),
-            'odometer_typed' => $in['odometer'] ?? '',
-            'engine' => $in['engine'] ?? '',
-            'complaint' => $in['complaint'] ?? '',
-            'codes' => $in['codes'] ?? [],
-            'sender' => $in['sender'] ?? 'own',
-            'sender_diagnosis' => $in['senderDiagnosis'] ?? null,
-            'clues' => (object) ($in['clues'] ?? []),
-            'missing' => $in['missing'] ?? [],
-            'failed_hard' => $in['failedHard'] ?? [],
-            'repair_hours' => $in['repairHours'] ?? 0,
             'grade' => $grade,
             'proposed_grade' => $proposed['grade'],
             'grade_reason' => $reason === '' ? $proposed['reason'] : $reason,
             'flags' => $flags,
-            'damage' => $in['damage'] ?? [],
-            'tag_code' => mb_strtoupper(trim($in['tagCode'] ?? '')),
-            'pallet' => $in['pallet'] ?? '',
             'credit' => $credit['credit'],
             'credit_lines' => $credit['lines'],
-            'weight_kg' => ($in['weight'] ?? '') === ''
-                    ? null
-                    : TypedQuantity::parse($in['weight'], 'mass', 'kg', '/weight')->si,
-            'note' => $in['note'] ?? '',
-            'promised_on' => $in['promisedOn'] ?? null,
         ]);
+    }
+
+    /**
+     * @param  array<string, mixed>  $in
+     * @return array<string, mixed> the columns that hold what was typed, by name
+     */
+    private static function asTyped(array $in): array
+    {
+        $said = array_filter($in, fn (mixed $value) => $value !== null) + self::LEFT_OUT;
+
+        return [
+            'ownership' => $said['ownership'],
+            'rack' => $said['rack'],
+            'vehicle' => $said['vehicle'],
+            'odometer_typed' => $said['odometer'],
+            'engine' => $said['engine'],
+            'complaint' => $said['complaint'],
+            'codes' => $said['codes'],
+            'sender' => $said['sender'],
+            'sender_diagnosis' => $said['senderDiagnosis'],
+            'clues' => (object) $said['clues'],
+            'missing' => $said['missing'],
+            'failed_hard' => $said['failedHard'],
+            'repair_hours' => $said['repairHours'],
+            'damage' => $said['damage'],
+            'tag_code' => mb_strtoupper(trim($said['tagCode'])),
+            'pallet' => $said['pallet'],
+            'weight_kg' => $said['weight'] === ''
+                ? null
+                : TypedQuantity::parse($said['weight'], 'mass', 'kg', '/weight')->si,
+            'note' => $said['note'],
+            'promised_on' => $said['promisedOn'],
+        ];
+    }
+
+    /** @param  array<string, mixed>  $in */
+    private static function customer(array $in): ?Customer
+    {
+        if (isset($in['customer'])) {
+            return Customer::query()->where('code', $in['customer'])->first() ??
+                throw Refusal::at('/customer', "There is no customer \"{$in['customer']}\".");
+        }
+        if ($in['ownership'] === 'customer') {
+            throw Refusal::at('/customer', "A customer's own unit needs the customer.");
+        }
+
+        return null;
+    }
+
+    /** @param  array<string, mixed>  $in */
+    private static function family(array $in): ?Family
+    {
+        return isset($in['family'])
+            ? Family::query()->where('code', $in['family'])->first() ??
+                throw Refusal::at('/family', "There is no family \"{$in['family']}\".")
+            : null;
+    }
+
+    /** @param  array<string, mixed>  $in */
+    private static function odometer(array $in): ?TypedQuantity
+    {
+        if (($in['odometer'] ?? '') === '') {
+            return null;
+        }
+        $odometer = TypedQuantity::parse($in['odometer'], 'length', 'km', '/odometer');
+        if ($odometer->si < 0 || $odometer->si > 3.0e9) {
+            throw Refusal::at('/odometer', 'The odometer must lie between 0 and 3,000,000 km.');
+        }
+
+        return $odometer;
     }
 
     private static function checkedVin(?string $typed): ?string
