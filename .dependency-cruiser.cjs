@@ -4,7 +4,8 @@ module.exports = {
         { name: 'no-circles', severity: 'error', from: {}, to: { circular: true } },
         {
             name: 'stations-meet-at-the-card-contract',
-            comment: 'A station imports the kit, the api and card/section; never the registry, another station or a room.',
+            comment:
+                'A station imports the kit, the api and card/section; never the registry, another station or a room.',
             severity: 'error',
             from: { path: '^resources/ui/stations/([^/]+)/' },
             to: { path: '^resources/ui/(stations/(?!$1/)|home/|rooms/|card/(?!section)|App|main)' },
@@ -16,5 +17,9 @@ module.exports = {
             to: { path: '^resources/ui/(?!kit/|api/)' },
         },
     ],
-    options: { tsPreCompilationDeps: true, tsConfig: { fileName: 'tsconfig.json' }, doNotFollow: { path: 'node_modules' } },
+    options: {
+        tsPreCompilationDeps: true,
+        tsConfig: { fileName: 'tsconfig.json' },
+        doNotFollow: { path: 'node_modules' },
+    },
 };

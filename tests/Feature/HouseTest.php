@@ -52,7 +52,9 @@ final class HouseTest extends TestCase
         $shown = array_column($this->as('builder')->read('/units/C-9001')->json('assembly.blockers'), 'code');
         $gate = array_map(fn ($b) => $b->code, app(Gatekeeper::class)->blockers($unit->refresh(), Gate::SignOff));
         $this->assertSame($gate, $shown);
-        foreach (['step:', 'fit:pack:C1', 'reading:pack:C3', 'reading:torque:pump', 'reading:air-check:B1'] as $code) {
+        foreach (
+            ['step:', 'fit:pack:C1', 'reading:pack:C3', 'reading:torque:pump', 'reading:air-check:B1'] as $code
+        ) {
             $this->assertNotSame([], array_filter($gate, fn (string $c) => str_starts_with($c, $code)), $code);
         }
         $refused = $this->write('/units/C-9001/assembly/sign-off');
@@ -66,7 +68,10 @@ final class HouseTest extends TestCase
     {
         $unit = $this->bringTo('assembly');
         $this->assembleEverything('C-9001');
-        $against = fn () => array_column(app(Gatekeeper::class)->blockers($unit->refresh(), Gate::SignOff), 'sentence');
+        $against = fn () => array_column(
+            app(Gatekeeper::class)->blockers($unit->refresh(), Gate::SignOff),
+            'sentence',
+        );
         $this->assertSame([], $against());
         DB::table('measurements')->where('kind', 'torque')->where('code', 'pan')->delete();
         $this->assertCount(1, $against());
@@ -94,7 +99,9 @@ final class HouseTest extends TestCase
         $place = fn () => $this->as('receiver')
             ->write('/units/C-9001/holds', ['reason' => 'Ask the bench', 'liftRole' => 'builder'])
             ->assertCreated();
-        $lift = fn (string $role) => $this->as($role)->write('/holds/'.$this->openHold().'/lift', ['reason' => 'asked']);
+        $lift = fn (string $role) => $this->as($role)->write('/holds/'.$this->openHold().'/lift', [
+            'reason' => 'asked',
+        ]);
         $place();
         $this->assertProblem($lift('dyno'), 403, 'Only the builder or the manager');
         $lift('builder')->assertOk();
@@ -113,7 +120,11 @@ final class HouseTest extends TestCase
         $this->write('/units/C-9001/holds', ['reason' => 'Wrong customer'])->assertCreated();
         foreach (Gate::cases() as $gate) {
             $codes = array_map(fn ($b) => $b->code, app(Gatekeeper::class)->blockers($unit->refresh(), $gate));
-            $this->assertNotSame([], array_filter($codes, fn (string $c) => str_starts_with($c, 'hold:')), $gate->value);
+            $this->assertNotSame(
+                [],
+                array_filter($codes, fn (string $c) => str_starts_with($c, 'hold:')),
+                $gate->value,
+            );
         }
     }
 
@@ -144,10 +155,10 @@ final class HouseTest extends TestCase
         $units = array_column($queue->json('units'), null, 'coreTag');
         $this->assertSame('C-9003', $queue->json('units.0.coreTag'), 'what was promised comes first');
         $this->assertTrue($units['C-9003']['late']);
-        $this->assertSame(['Parts late.', 'builder'], [
-            $units['C-9001']['hold']['reason'],
-            $units['C-9001']['hold']['liftRole'],
-        ]);
+        $this->assertSame(
+            ['Parts late.', 'builder'],
+            [$units['C-9001']['hold']['reason'], $units['C-9001']['hold']['liftRole']],
+        );
         $this->assertTrue($units['C-9002']['mine']);
         $this->assertNull($units['C-9003']['begunBy'], 'who brought it here has not begun here');
         $this->assertProblem($this->read('/yard/queue/field'), 404, 'no station');
@@ -164,10 +175,10 @@ final class HouseTest extends TestCase
         $this->unit('C-9003')->update(['promised_on' => now()->subDays(2)]);
         $day = $this->as('manager')->read('/yard/day')->assertOk();
         $kinds = array_column($day->json('decisions'), 'kind', 'coreTag');
-        $this->assertEqualsCanonicalizing(['C-9001' => 'release', 'C-9002' => 'hold'], array_intersect_key(
-            $kinds,
-            ['C-9001' => 0, 'C-9002' => 0],
-        ));
+        $this->assertEqualsCanonicalizing(
+            ['C-9001' => 'release', 'C-9002' => 'hold'],
+            array_intersect_key($kinds, ['C-9001' => 0, 'C-9002' => 0]),
+        );
         $this->assertSame(1, $day->json('late.total'));
         $money = array_column($day->json('money'), null, 'name');
         $price = (float) Build::query()->where('state', 'released')->sole()->price;
@@ -185,12 +196,18 @@ final class HouseTest extends TestCase
         $racks = array_column($plan->json('racks'), null, 'rack');
         $this->assertSame(3, $plan->json('total'));
         $this->assertSame(['C-9001', 'C-9002'], array_column($racks['R2']['bays'][0]['units'], 'coreTag'));
-        $this->assertSame(['3', 'C-9003'], [$racks['R2']['bays'][0]['bay'], $racks['floor']['bays'][0]['units'][0]['coreTag']]);
+        $this->assertSame(
+            ['3', 'C-9003'],
+            [$racks['R2']['bays'][0]['bay'], $racks['floor']['bays'][0]['units'][0]['coreTag']],
+        );
     }
 
     public function test_a_pack_of_the_version_before_is_brought_to_todays(): void
     {
-        $pack = (object) ['version' => 2, 'jobTypes' => [(object) ['route' => ['identify', 'desk', 'bench', 'cell', 'field']]]];
+        $pack = (object) [
+            'version' => 2,
+            'jobTypes' => [(object) ['route' => ['identify', 'desk', 'bench', 'cell', 'field']]],
+        ];
         PackUpgrade::upgrade($pack);
         $this->assertSame(3, $pack->version);
         $this->assertSame(['identification', 'ordering', 'assembly', 'dyno', 'field'], $pack->jobTypes[0]->route);

@@ -39,8 +39,11 @@ final class UpgradeTest extends LaravelTestCase
     private function dropEverything(): void
     {
         $owner = DB::connection('owner');
-        $tables = $owner->select('SELECT table_name AS name, table_type AS kind FROM information_schema.tables'.
-            ' WHERE table_schema = ?', [self::DATABASE]);
+        $tables = $owner->select(
+            'SELECT table_name AS name, table_type AS kind FROM information_schema.tables'.
+                ' WHERE table_schema = ?',
+            [self::DATABASE],
+        );
         $owner->unprepared('SET foreign_key_checks = 0');
         foreach ($tables as $table) {
             $owner->unprepared(($table->kind === 'VIEW' ? 'DROP VIEW' : 'DROP TABLE')." `$table->name`");
@@ -60,9 +63,33 @@ final class UpgradeTest extends LaravelTestCase
     {
         $owner = DB::connection('owner');
         $count = fn (string $table) => DB::connection('owner')->table($table)->count();
-        $kept = ['units', 'builds', 'holds', 'photos', 'findings', 'step_marks', 'measurements', 'pack_fits', 'sign_offs',
-            'dyno_runs', 'shipments', 'commissionings', 'returns', 'installed_parts', 'stock_lots', 'ledger', 'people',
-            'customers', 'clue_answers', 'identifications', 'core_debts', 'trainer_rounds', 'variants', 'specs', 'parts'];
+        $kept = [
+            'units',
+            'builds',
+            'holds',
+            'photos',
+            'findings',
+            'step_marks',
+            'measurements',
+            'pack_fits',
+            'sign_offs',
+            'dyno_runs',
+            'shipments',
+            'commissionings',
+            'returns',
+            'installed_parts',
+            'stock_lots',
+            'ledger',
+            'people',
+            'customers',
+            'clue_answers',
+            'identifications',
+            'core_debts',
+            'trainer_rounds',
+            'variants',
+            'specs',
+            'parts',
+        ];
         $before = array_combine($kept, array_map($count, $kept));
         $trays = [$count('baskets'), $count('basket_items')];
         $words = ['identify' => 'identification', 'desk' => 'ordering', 'bench' => 'assembly', 'cell' => 'dyno'];
@@ -101,11 +128,18 @@ final class UpgradeTest extends LaravelTestCase
         foreach (['yard', 'yard/day', 'yard/plan', 'units', 'stock', 'house-rules', 'catalog/families'] as $page) {
             $this->getJson("/api/$page")->assertOk();
         }
-        $this->assertSame('100', collect($this->getJson('/api/house-rules')->json('rules'))->firstWhere('code', 'labour-rate')['choice']);
+        $this->assertSame(
+            '100',
+            collect($this->getJson('/api/house-rules')->json('rules'))->firstWhere('code', 'labour-rate')['choice'],
+        );
     }
 
     private function upgrade(): void
     {
-        $this->assertSame(0, Artisan::call('migrate', ['--force' => true, '--database' => 'owner']), Artisan::output());
+        $this->assertSame(
+            0,
+            Artisan::call('migrate', ['--force' => true, '--database' => 'owner']),
+            Artisan::output(),
+        );
     }
 }

@@ -21,8 +21,11 @@ final class AssemblySection implements Section
     /** @var array<int, string> */
     private array $gauges = [];
 
-    public function __construct(private readonly OpenAssembly $open, private readonly PeopleNames $names, private readonly HouseRules $rules)
-    {
+    public function __construct(
+        private readonly OpenAssembly $open,
+        private readonly PeopleNames $names,
+        private readonly HouseRules $rules,
+    ) {
     }
 
     public function has(Unit $unit): bool

@@ -57,39 +57,43 @@ final class VariantRanking
         $byCode = $variants->keyBy('code');
 
         return [
-            'questions' => array_values($features
-                ->map(
-                    fn (FamilySpec $f) => [
-                        'feature' => $f->code,
-                        'name' => $f->name,
-                        'where' => $f->body['where'],
-                        'how' => $f->body['how'] ?? '',
-                        'kind' => $f->body['kind'] ?? 'choice',
-                        'values' => $f->body['values'] ?? [],
-                        'unit' => $f->body['unit'] ?? null,
-                        'effort' => $f->body['effort'],
-                        'answer' => $answers[$f->code]->value ?? null,
-                        'answeredBy' => $this->names->of($answers[$f->code]->answered_by ?? null),
-                        'gainBits' => $gain[$f->code]['gainBits'] ?? null,
-                        'gainPerEffort' => $gain[$f->code]['gainPerEffort'] ?? null,
-                        'source' => "$f->source, $f->edition",
-                        'confidence' => $f->confidence,
+            'questions' => array_values(
+                $features
+                    ->map(
+                        fn (FamilySpec $f) => [
+                            'feature' => $f->code,
+                            'name' => $f->name,
+                            'where' => $f->body['where'],
+                            'how' => $f->body['how'] ?? '',
+                            'kind' => $f->body['kind'] ?? 'choice',
+                            'values' => $f->body['values'] ?? [],
+                            'unit' => $f->body['unit'] ?? null,
+                            'effort' => $f->body['effort'],
+                            'answer' => $answers[$f->code]->value ?? null,
+                            'answeredBy' => $this->names->of($answers[$f->code]->answered_by ?? null),
+                            'gainBits' => $gain[$f->code]['gainBits'] ?? null,
+                            'gainPerEffort' => $gain[$f->code]['gainPerEffort'] ?? null,
+                            'source' => "$f->source, $f->edition",
+                            'confidence' => $f->confidence,
+                        ],
+                    )
+                    ->sortBy(fn (array $q) => $order[$q['feature']] ?? -1)
+                    ->all(),
+            ),
+            'ranking' => array_values(
+                array_map(
+                    fn (array $r) => [
+                        'variant' => $r['id'],
+                        'name' => $byCode[$r['id']]?->name,
+                        'years' => $byCode[$r['id']]?->from_year.'-'.$byCode[$r['id']]?->to_year,
+                        'posterior' => $r['posterior'],
+                        'contradicts' => $r['contradicts'],
+                        'supports' => $r['supports'],
+                        'weightBits' => $r['weightBits'],
                     ],
-                )
-                ->sortBy(fn (array $q) => $order[$q['feature']] ?? -1)
-                ->all()),
-            'ranking' => array_values(array_map(
-                fn (array $r) => [
-                    'variant' => $r['id'],
-                    'name' => $byCode[$r['id']]?->name,
-                    'years' => $byCode[$r['id']]?->from_year.'-'.$byCode[$r['id']]?->to_year,
-                    'posterior' => $r['posterior'],
-                    'contradicts' => $r['contradicts'],
-                    'supports' => $r['supports'],
-                    'weightBits' => $r['weightBits'],
-                ],
-                $result['ranking'],
-            )),
+                    $result['ranking'],
+                ),
+            ),
             'aliens' => self::aliens($result['ranking'], $result['ranking'][0]['id'], $features, $answers),
             'entropyBits' => $result['entropyBits'],
             'mixed' => $result['mixed'],
@@ -121,8 +125,8 @@ final class VariantRanking
     public static function order(array $next, Collection $features): array
     {
         $effort = $features->mapWithKeys(fn (FamilySpec $f) => [$f->code => (float) $f->body['effort']]);
-        $free = fn (array $n): bool => $effort[$n['feature']] <= app(HouseRules::class)->number('identification-free-effort') &&
-            $n['gainBits'] > self::TELLS_NOTHING;
+        $free = fn (array $n): bool => $effort[$n['feature']] <=
+            app(HouseRules::class)->number('identification-free-effort') && $n['gainBits'] > self::TELLS_NOTHING;
         usort(
             $next,
             fn (array $a, array $b): int => $free($b) <=> $free($a) ?: $b['gainPerEffort'] <=> $a['gainPerEffort'],
@@ -147,7 +151,8 @@ final class VariantRanking
         $next = array_key_first(self::order($result['next'], $features));
 
         return $posterior >= app(HouseRules::class)->share('identification-sure') &&
-            (float) $features->firstOrFail('code', $next)->body['effort'] > app(HouseRules::class)->number('identification-free-effort');
+            (float) $features->firstOrFail('code', $next)->body['effort'] >
+                app(HouseRules::class)->number('identification-free-effort');
     }
 
     /**
@@ -164,28 +169,30 @@ final class VariantRanking
         $rows = array_column($ranking, null, 'id');
         $byCode = $features->keyBy('code');
 
-        return array_values(array_map(function (string $feature) use ($rows, $byCode, $answers, $variant): array {
-            $from = array_values(
-                array_map(
-                    fn (array $r) => $r['id'],
-                    array_filter($rows, fn (array $r) => in_array($feature, $r['supports'], true)),
-                ),
-            );
-            $part = $byCode[$feature]->body['part'] ?? (string) $byCode[$feature]?->name;
+        return array_values(
+            array_map(function (string $feature) use ($rows, $byCode, $answers, $variant): array {
+                $from = array_values(
+                    array_map(
+                        fn (array $r) => $r['id'],
+                        array_filter($rows, fn (array $r) => in_array($feature, $r['supports'], true)),
+                    ),
+                );
+                $part = $byCode[$feature]->body['part'] ?? (string) $byCode[$feature]?->name;
 
-            return [
-                'feature' => $feature,
-                'part' => $part,
-                'seen' => (string) $answers[$feature]?->value,
-                'from' => $from,
-                'ordering' => $byCode[$feature]->body['ordering'] ??
-                    'Order what belongs to the '.
-                        $part.
-                        ' by what is fitted'.
-                        ($from === [] ? '' : ' ('.implode(' or ', $from).')').
-                        ", not by $variant.",
-            ];
-        }, $rows[$variant]['contradicts']));
+                return [
+                    'feature' => $feature,
+                    'part' => $part,
+                    'seen' => (string) $answers[$feature]?->value,
+                    'from' => $from,
+                    'ordering' => $byCode[$feature]->body['ordering'] ??
+                        'Order what belongs to the '.
+                            $part.
+                            ' by what is fitted'.
+                            ($from === [] ? '' : ' ('.implode(' or ', $from).')').
+                            ", not by $variant.",
+                ];
+            }, $rows[$variant]['contradicts']),
+        );
     }
 
     /**

@@ -155,7 +155,10 @@ final readonly class OrderQuestion
                     'engine' => $duty->engine(),
                     'inputSpeed_rpm' => $duty->shiftSpeed,
                     'limit' => $schools->number('margin-limit'),
-                    'pressureLimit_kpa' => MeasureUnit::of('psi')->convert($schools->number('pressure-limit'), MeasureUnit::of('kPa')),
+                    'pressureLimit_kpa' => MeasureUnit::of('psi')->convert(
+                        $schools->number('pressure-limit'),
+                        MeasureUnit::of('kPa'),
+                    ),
                 ],
         ];
     }

@@ -17,8 +17,11 @@ use Yard\Core\Calculators;
  */
 final class Quote
 {
-    public function __construct(private readonly HouseRules $rules, private readonly Specification $resolve, private readonly VehicleSupply $serve)
-    {
+    public function __construct(
+        private readonly HouseRules $rules,
+        private readonly Specification $resolve,
+        private readonly VehicleSupply $serve,
+    ) {
     }
 
     /** @return array<string, mixed> */
@@ -69,9 +72,7 @@ final class Quote
             'made' => [
                 'pieces' => array_sum(array_column($spec['bom'], 'count')),
                 'hours' => $spec['hours'],
-                'converter' => array_values(
-                    array_filter($spec['options'], fn (array $o) => $o['converter']),
-                )[0]['name'] ?? null,
+                'converter' => collect($spec['options'])->firstWhere('converter', true)['name'] ?? null,
                 'work' => array_column($spec['work'], 'text'),
             ],
             'fluid' => $spec['fluid'],
@@ -94,7 +95,10 @@ final class Quote
                         'price' => $spec['price'],
                         'cost' => $cost,
                         'left' => round($spec['price'] - $cost, 2),
-                        'days' => (int) ceil($spec['hours'] / $this->rules->number('bench-hours') + $this->rules->number('waiting-days')),
+                        'days' => (int) ceil(
+                            $spec['hours'] / $this->rules->number('bench-hours') +
+                                $this->rules->number('waiting-days'),
+                        ),
                         'risk' => $this->risk($unit->knownVariant()->id),
                         'note' => "parts {$spec['partsCost']}, {$spec['hours']} h at $rate",
                     ],
@@ -144,7 +148,9 @@ final class Quote
                     'price' => $price,
                     'cost' => $cost,
                     'left' => round($price - $cost, 2),
-                    'days' => (int) ceil($found['hours'] / $this->rules->number('bench-hours') + $this->rules->number('shelf-days')),
+                    'days' => (int) ceil(
+                        $found['hours'] / $this->rules->number('bench-hours') + $this->rules->number('shelf-days'),
+                    ),
                     'risk' => $this->risk((int) $other->unit()->firstOrFail()->variant_id),
                     'note' => $found['steps'] === 0
                             ? 'fits as it is'

@@ -11,7 +11,7 @@ export type Kept = { input: unknown; out: Out };
 const isRecord = (v: unknown): v is Record<string, unknown> => typeof v === 'object' && v !== null && !Array.isArray(v);
 
 /** The value at a JSON pointer; undefined where the answer has none. */
-export function at(value: unknown, pointer: string): unknown {
+function at(value: unknown, pointer: string): unknown {
     return pointer
         .split('/')
         .slice(1)
