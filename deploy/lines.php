@@ -12,6 +12,7 @@ $parts = [
         'rig',
         'shims/src',
         'deploy',
+        'tools',
         'public/index.php',
         'artisan',
         'yard',

@@ -72,7 +72,7 @@ final class Quote
             'made' => [
                 'pieces' => array_sum(array_column($spec['bom'], 'count')),
                 'hours' => $spec['hours'],
-                'converter' => collect($spec['options'])->firstWhere('converter', true)['name'] ?? null,
+                'converter' => $this->converter($spec['options']),
                 'work' => array_column($spec['work'], 'text'),
             ],
             'fluid' => $spec['fluid'],
@@ -189,5 +189,17 @@ final class Quote
             'lower' => $interval['lower'],
             'upper' => $interval['upper'],
         ];
+    }
+
+    /** @param  list<array{name: string, converter: bool}>  $options */
+    private function converter(array $options): ?string
+    {
+        foreach ($options as $option) {
+            if ($option['converter']) {
+                return $option['name'];
+            }
+        }
+
+        return null;
     }
 }
