@@ -29,6 +29,7 @@ final class YardRoom implements ManagersDay, Room
         Route::get('yard/queue/{station}', [YardController::class, 'queue']);
         Route::get('yard/day', [YardController::class, 'day']);
         Route::get('yard/plan', [YardController::class, 'plan']);
+        Route::get('house-rules/{code}/reach', [YardController::class, 'reach']);
         Route::get('units', [YardController::class, 'units']);
         Route::get('find', [YardController::class, 'find']);
         Route::get('units/{number}', [YardController::class, 'card']);

@@ -187,6 +187,36 @@ final class HouseTest extends TestCase
         $this->assertSame([], $day->json('back'));
     }
 
+    public function test_a_house_rule_says_what_a_change_would_meet_today(): void
+    {
+        $reach = fn (string $rule) => $this->as('viewer')->read("/house-rules/$rule/reach")->assertOk()->json();
+        $this->receive('C-9001');
+        $this->bringTo('ordering', 'C-9002');
+        $this->as('manager')
+            ->write('/units/C-9002/ordering', ['package' => 'daily', 'vehicle' => 'HW-TR5'])
+            ->assertCreated();
+        $this->assertSame([1, 1, 0], [
+            $reach('identification-sure')['unitsAhead'],
+            $reach('identification-sure')['ordersOpen'],
+            $reach('identification-sure')['buildsFrozen'],
+        ]);
+        $this->assertSame(2, $reach('soak-time')['unitsAhead']);
+        $this->assertSame(2, $reach('labour-rate')['unitsAhead'], 'money looks at every unit');
+        $this->assertNull($reach('soak-time')['thin']);
+
+        $this->bringTo('teardown', 'C-9003');
+        $build = Build::query()->where('state', 'released')->sole();
+        $thinnest = $build->frozen()['margins']['weakest']['margin'];
+        $thin = $reach('margin-limit')['thin'];
+        $this->assertSame([0, $build->serial], [$thin['builds'], $thin['serial']]);
+        $this->assertEqualsWithDelta($thinnest, $thin['margin'], 1e-9);
+        $limit = (string) round($thinnest + 0.1, 2);
+        $change = ['choice' => $limit, 'reason' => 'Hot summers', 'version' => 0];
+        $this->as('manager')->write('/house-rules/margin-limit', $change, null, 'PUT')->assertOk();
+        $this->assertSame(1, $reach('margin-limit')['thin']['builds'], 'a stricter limit meets what is on the bench');
+        $this->assertProblem($this->read('/house-rules/no-such/reach'), 404, 'no house rule');
+    }
+
     public function test_the_plan_of_the_yard_stands_units_in_their_bays(): void
     {
         $this->receive('C-9001', ['rack' => 'R2-3']);

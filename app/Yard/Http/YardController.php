@@ -4,9 +4,11 @@ namespace App\Yard\Http;
 
 use App\Kernel\Refusal;
 use App\Shop\Http\SignedRequest;
+use App\Shop\RuleDefinition;
 use App\Yard\Models\Unit;
 use App\Yard\Queries\DayOfTheManager;
 use App\Yard\Queries\RouteCard;
+use App\Yard\Queries\RuleReach;
 use App\Yard\Queries\StationQueue;
 use App\Yard\Queries\UnitHistory;
 use App\Yard\Queries\UnitSummary;
@@ -43,6 +45,14 @@ final class YardController
     public function plan(YardPlan $plan): JsonResponse
     {
         return response()->json($plan->drawn());
+    }
+
+    /** What a change of the rule would meet today. */
+    public function reach(string $code, RuleReach $reach): JsonResponse
+    {
+        $rule = RuleDefinition::all()[$code] ?? throw new Refusal("There is no house rule \"$code\".", 404);
+
+        return response()->json($reach->of($rule));
     }
 
     public function units(UnitListRequest $request): JsonResponse

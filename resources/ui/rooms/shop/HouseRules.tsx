@@ -1,6 +1,6 @@
 import { Disclosure, DisclosureButton, DisclosurePanel, Radio, RadioGroup } from '@headlessui/react';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import { answer, api, fieldProblem, type Schemas } from '../../api/client';
 import { useSession } from '../../api/session';
 import { useWrite } from '../../api/useWrite';
@@ -70,9 +70,44 @@ function Line({ rule: r }: { rule: Rule }) {
                     Shipped as {`${r.default} ${r.unit}`.trim()}. Source: {r.source}.
                 </p>
                 {r.version > 0 && r.reason && <p>Why we do it this way: {r.reason}</p>}
+                <Reach code={r.code} />
                 <Change rule={r} />
             </DisclosurePanel>
         </Disclosure>
+    );
+}
+
+/** What a change would meet today. */
+function Reach({ code }: { code: string }) {
+    const reach = useQuery({
+        queryKey: ['house-rules', code, 'reach'],
+        queryFn: () => answer(api.GET('/house-rules/{code}/reach', { params: { path: { code } } })),
+    });
+    return (
+        <Fetched query={reach} what="what it touches today">
+            {(r) => (
+                <dl aria-label="What it touches today" className="my-2 flex flex-wrap gap-x-8 gap-y-1">
+                    <Figure value={r.unitsAhead}>units with this still ahead of them</Figure>
+                    <Figure value={r.ordersOpen}>open orders that will follow it</Figure>
+                    <Figure value={r.buildsFrozen}>builds in work that stay as released</Figure>
+                    {r.thin && (
+                        <Figure value={r.thin.builds}>
+                            builds in work below {r.thin.limit}
+                            {r.thin.margin !== null && `; thinnest ${r.thin.margin.toFixed(2)} on ${r.thin.serial}`}
+                        </Figure>
+                    )}
+                </dl>
+            )}
+        </Fetched>
+    );
+}
+
+function Figure({ value, children }: { value: number; children: ReactNode }) {
+    return (
+        <div className="flex flex-row-reverse items-baseline gap-2">
+            <dt className="text-faint">{children}</dt>
+            <dd className="font-head text-2xl num">{value}</dd>
+        </div>
     );
 }
 
