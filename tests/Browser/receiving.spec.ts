@@ -72,6 +72,8 @@ test('a lying core is called mixed and confirmed with its foreign parts', async 
     await expect(mixed).toContainText('lever sensor: digital, as on TX6-F2');
     await expect(mixed).toContainText('ordered as a pair by the sensor found');
     await expect(page.getByLabel('lever sensor from TX6-F2 or TX6-H or TX6-HX')).toBeChecked();
+    await expect(page.getByRole('button', { name: 'Pick the variant first' })).toBeDisabled();
+    await page.getByRole('radio', { name: 'TX6-F1' }).click();
     await page.getByRole('button', { name: 'Confirm TX6-F1 with foreign parts' }).click();
     await expect(panel(page, 'Decided')).toContainText('lever sensor (from TX6-F2');
 });

@@ -332,7 +332,8 @@ function TakeBack({
 
 function Decide({ section, card, onCard }: Pick<SectionProps<'identification'>, 'section' | 'card' | 'onCard'>) {
     const id = section;
-    const [variant, setVariant] = useState(id.ranking[0]?.variant ?? '');
+    // Which variant it is, a person says; what the looks already showed to be foreign is not asked again.
+    const [variant, setVariant] = useState('');
     const [foreign, setForeign] = useState(id.mixed ? id.aliens.map((a) => a.feature!) : []);
     const [more, setMore] = useState('');
     const aliens = variant === id.ranking[0]?.variant ? id.aliens : [];
@@ -395,7 +396,7 @@ function Decide({ section, card, onCard }: Pick<SectionProps<'identification'>, 
                     disabled={busy || !variant}
                     onClick={() => void send(true)}
                 >
-                    Confirm {variant}
+                    {variant ? `Confirm ${variant}` : 'Pick the variant first'}
                     {foreign.length > 0 && aliens.length > 0 && ' with foreign parts'}
                 </button>
                 <button type="button" className="btn" disabled={busy} onClick={() => void send(false)}>

@@ -27,8 +27,8 @@ export function Margins({
         >
             {w && (
                 <p className="flex flex-wrap items-baseline gap-x-4">
-                    <span className="font-head text-5xl num">{w.margin.toFixed(2)}</span>
                     <span>
+                        <strong className="num">{w.margin.toFixed(2)}</strong>{' '}
                         <Mark kind={margins.holds ? 'good' : 'bad'}>{margins.holds ? 'holds' : 'does not hold'}</Mark>{' '}
                         weakest: <strong>{elements[w.element] ?? w.element}</strong> in gear {w.gear}
                         {w.opening !== undefined && ` at ${percent(w.opening)} throttle`}, {w.capacity_nm.toFixed(0)} of{' '}

@@ -1,6 +1,6 @@
 import { Link } from 'react-router';
 import type { Card, Schemas } from '../../api/client';
-import { Panel, ProblemNote } from '../../kit/basics';
+import { Mark, Panel, ProblemNote } from '../../kit/basics';
 import { formatMoney } from '../../kit/format';
 import { saveJson } from './saveJson';
 import type { Ordering } from './useOrder';
@@ -17,6 +17,14 @@ export function Price({ order, spec, card, packages }: Props) {
     return (
         <Panel title="Price and hours">
             <div className="flex flex-wrap items-end gap-x-6 gap-y-2">
+                {spec.margins?.weakest && (
+                    <div>
+                        <p className="font-head text-5xl num">{spec.margins.weakest.margin.toFixed(2)}</p>
+                        <Mark kind={spec.margins.holds ? 'good' : 'bad'}>
+                            {spec.margins.holds ? 'holds' : 'does not hold'}
+                        </Mark>
+                    </div>
+                )}
                 <div>
                     <p className="font-head text-5xl num">{spec.status === 'ok' ? formatMoney(spec.price) : '–'}</p>
                     {spec.status === 'ok' ? (
