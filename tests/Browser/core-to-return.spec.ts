@@ -53,7 +53,7 @@ test('one physical unit goes from "a core arrives" to "the rebuilt unit came bac
         await page.keyboard.press('Enter');
         await expect(panel(page, 'Answered')).toContainText('61.976 mm');
         await expect(panel(page, 'Which variant is it').getByRole('listitem').first()).toContainText('RD4-M');
-        await page.getByRole('radio', { name: 'RD4-M' }).click();
+        await panel(page, 'Decide').getByRole('button', { name: 'RD4-M', exact: true }).click();
         await page.getByRole('button', { name: 'Confirm RD4-M' }).click();
         await expectAt(page, 'Ordering');
     });

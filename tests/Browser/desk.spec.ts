@@ -179,6 +179,30 @@ test('bad files and odd numbers are answered in one sentence', async ({ page }) 
     await expect(page.getByRole('heading', { name: 'VY-26-0003' })).toBeVisible();
 });
 
+test('a calculator takes what people type, shows the number that decides, and lays answers side by side', async ({
+    page,
+}) => {
+    await signIn(page, 'builder', '/calculators?name=band.capacity');
+    const drum = page.getByLabel('drum diameter (mm)');
+    await drum.fill('5 1/2 in');
+    await drum.blur();
+    await expect(drum).toHaveValue('139.7');
+    const force = page.getByLabel('apply force (N)');
+    await force.fill('43 psi');
+    await force.blur();
+    await expect(page.getByRole('alert')).toBeVisible();
+    await expect(force).toHaveValue('43 psi');
+    await force.fill('2500');
+    await page.getByRole('button', { name: 'Compute' }).click();
+    const answer = page.getByRole('region', { name: 'Answer' });
+    await expect(answer.getByText(/^[\d.]+ N\.m$/)).toBeVisible();
+    await answer.getByRole('button', { name: 'Keep it to compare' }).click();
+    await page.getByLabel('rotation').selectOption('against');
+    await page.getByRole('button', { name: 'Compute' }).click();
+    await answer.getByRole('button', { name: 'Keep it to compare' }).click();
+    await expect(page.getByRole('region', { name: 'Side by side' })).toContainText('rotation: against');
+});
+
 test('a cancelled run ends and says so', async ({ page }) => {
     await signIn(page, 'dyno', '/units/C-0213/dyno');
     await expect(page.getByText('Against the limits')).toBeVisible();

@@ -71,9 +71,10 @@ test('a lying core is called mixed and confirmed with its foreign parts', async 
     const mixed = panel(page, 'A mixed core');
     await expect(mixed).toContainText('lever sensor: digital, as on TX6-F2');
     await expect(mixed).toContainText('ordered as a pair by the sensor found');
-    await expect(page.getByLabel('lever sensor from TX6-F2 or TX6-H or TX6-HX')).toBeChecked();
     await expect(page.getByRole('button', { name: 'Pick the variant first' })).toBeDisabled();
-    await page.getByRole('radio', { name: 'TX6-F1' }).click();
+    const decide = page.getByRole('region', { name: 'Decide' });
+    await decide.getByRole('button', { name: 'TX6-F1', exact: true }).click();
+    await expect(page.getByLabel('lever sensor from TX6-F2 or TX6-H or TX6-HX')).toBeChecked();
     await page.getByRole('button', { name: 'Confirm TX6-F1 with foreign parts' }).click();
     await expect(panel(page, 'Decided')).toContainText('lever sensor (from TX6-F2');
 });

@@ -1,5 +1,5 @@
 import { useContext, useId, useState } from 'react';
-import { QuantityReader, unitOf } from './quantity';
+import { QuantityReader, quantityOf, unitOf } from './quantity';
 
 export type Schema = {
     type?: string | string[];
@@ -392,12 +392,12 @@ function NumberPart({
     const [typed, setTyped] = useState(String(value));
     const [sentence, setSentence] = useState('');
     const read = useContext(QuantityReader);
-    const unit = unitOf(name);
+    const quantity = quantityOf(name);
     const shown = Number(typed) === value || Number.isNaN(Number(typed)) || typed === '' ? typed : String(value);
     const bad = typed.trim() === '' || Number.isNaN(Number(typed));
     const settle = async () => {
-        if (!read || !unit || !bad || typed.trim() === '' || /^\d+,\d+$/.test(typed.trim())) return;
-        const found = await read(typed, unit);
+        if (!read || !quantity || !bad || typed.trim() === '' || /^\d+,\d+$/.test(typed.trim())) return;
+        const found = await read(typed, quantity);
         if (typeof found === 'string') return setSentence(found);
         setSentence('');
         setTyped(String(found));
@@ -405,7 +405,7 @@ function NumberPart({
     };
     const complaint = /^\d+,\d+$/.test(typed.trim())
         ? `Write a decimal point: ${typed.trim().replace(',', '.')}`
-        : sentence || (read && unit && typed.trim() !== '' ? '' : 'A number belongs here.');
+        : sentence || (read && quantity && typed.trim() !== '' ? '' : 'A number belongs here.');
     return (
         <div>
             <label htmlFor={id} className="block text-sm font-semibold text-faint">

@@ -95,9 +95,9 @@ async function compute(name: string, input: string): Promise<Record<string, unkn
     throw asProblem(error, response.status);
 }
 
-const readQuantity: ReadQuantity = async (typed, unit) => {
+const readQuantity: ReadQuantity = async (typed, { unit, kind }) => {
     try {
-        const read = await compute('units.parse', JSON.stringify({ text: typed, default: unit }));
+        const read = await compute('units.parse', JSON.stringify({ text: typed, kind, default: unit }));
         const value = await compute('units.convert', JSON.stringify({ value: read.value, from: read.unit, to: unit }));
         return typeof value.value === 'number' ? value.value : 'This is no quantity.';
     } catch (error) {

@@ -13,15 +13,19 @@ type Rule = Schemas['HouseRule'];
 const ORDER = [...STATIONS_IN_ORDER.map((s) => s.id as string), 'money', 'yard'];
 const title = (station: string) => (station === 'money' ? 'Money' : placeName(station));
 
+function byStation(rules: Rule[]): [string, Rule[]][] {
+    const groups = new Map<string, Rule[]>();
+    for (const rule of rules) groups.set(rule.station, [...(groups.get(rule.station) ?? []), rule]);
+    return [...groups].sort(([a], [b]) => ORDER.indexOf(a) - ORDER.indexOf(b));
+}
+
 /** Where practitioners disagree: which school is in force here, why, who signed, and what it changes. */
 export function HouseRules() {
     const rules = useQuery({ queryKey: ['house-rules'], queryFn: () => answer(api.GET('/house-rules')) });
     return (
         <Fetched query={rules} what="the house rules">
             {(data) => {
-                const groups = Object.entries(Object.groupBy(data.rules, (r) => r.station)).sort(
-                    ([a], [b]) => ORDER.indexOf(a) - ORDER.indexOf(b),
-                );
+                const groups = byStation(data.rules);
                 return (
                     <>
                         <header className="mb-2 flex flex-wrap items-baseline gap-x-6">
@@ -34,7 +38,7 @@ export function HouseRules() {
                             <section key={station} aria-label={title(station)} className="sheet mb-3">
                                 <h2 className="bg-enamel px-3 py-1 text-xl text-enamel-ink">{title(station)}</h2>
                                 <ul className="divide-y divide-rule">
-                                    {(list ?? []).map((r) => (
+                                    {list.map((r) => (
                                         <Line key={r.code + r.version} rule={r} />
                                     ))}
                                 </ul>

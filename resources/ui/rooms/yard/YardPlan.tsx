@@ -66,7 +66,9 @@ function Line({ stations }: { stations: Schemas['Board']['stations'] }) {
 
 function Racks({ plan }: { plan: Plan }) {
     const shown = plan.racks.reduce((n, r) => n + r.bays.reduce((m, b) => m + b.units.length, 0), 0);
-    const bays = [...new Set(plan.racks.flatMap((r) => r.bays.map((b) => b.bay)))].sort();
+    const bays = [...new Set(plan.racks.flatMap((r) => r.bays.map((b) => b.bay)))].sort((a, b) =>
+        a.localeCompare(b, undefined, { numeric: true }),
+    );
     return (
         <section aria-label="Racks" className="flex flex-col gap-2">
             {plan.racks.map((rack) => (
