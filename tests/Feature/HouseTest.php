@@ -11,6 +11,7 @@ use App\Yard\Models\Build;
 use App\Yard\NumberSequence;
 use App\Yard\Rooms;
 use App\Yard\StationName;
+use Illuminate\Database\QueryException;
 use Illuminate\Support\Facades\DB;
 use Symfony\Component\Yaml\Yaml;
 use Tests\TestCase;
@@ -215,6 +216,26 @@ final class HouseTest extends TestCase
         $this->as('manager')->write('/house-rules/margin-limit', $change, null, 'PUT')->assertOk();
         $this->assertSame(1, $reach('margin-limit')['thin']['builds'], 'a stricter limit meets what is on the bench');
         $this->assertProblem($this->read('/house-rules/no-such/reach'), 404, 'no house rule');
+    }
+
+    public function test_the_database_holds_json_to_its_shape(): void
+    {
+        $this->bringTo('teardown', 'C-9001');
+        $columns = [
+            ['units', 'missing', '{"part": "OU-01"}'],
+            ['units', 'credit_lines', '"250.00"'],
+            ['units', 'flags', 'caseBroken'],
+            ['builds', 'spec', '[]'],
+            ['builds', 'order_lines', '7'],
+        ];
+        foreach ($columns as [$table, $column, $wrong]) {
+            try {
+                DB::table($table)->update([$column => $wrong]);
+                $this->fail("$table.$column took $wrong.");
+            } catch (QueryException $e) {
+                $this->assertMatchesRegularExpression('/CONSTRAINT|Syntax error in JSON/', $e->getMessage());
+            }
+        }
     }
 
     public function test_the_plan_of_the_yard_stands_units_in_their_bays(): void
