@@ -17,14 +17,7 @@ export function Price({ order, spec, card, packages }: Props) {
     return (
         <Panel title="Price and hours">
             <div className="flex flex-wrap items-end gap-x-6 gap-y-2">
-                {spec.margins?.weakest && (
-                    <div>
-                        <p className="font-head text-5xl num">{spec.margins.weakest.margin.toFixed(2)}</p>
-                        <Mark kind={spec.margins.holds ? 'good' : 'bad'}>
-                            {spec.margins.holds ? 'holds' : 'does not hold'}
-                        </Mark>
-                    </div>
-                )}
+                <Weakest margins={spec.margins} />
                 <div>
                     <p className="font-head text-5xl num">{spec.status === 'ok' ? formatMoney(spec.price) : '–'}</p>
                     {spec.status === 'ok' ? (
@@ -70,6 +63,17 @@ export function Price({ order, spec, card, packages }: Props) {
                 Save this calculation as a file
             </button>
         </Panel>
+    );
+}
+
+/** The margin that decides whether the order holds. */
+function Weakest({ margins }: { margins?: Schemas['Margins'] | null }) {
+    if (!margins?.weakest) return null;
+    return (
+        <div>
+            <p className="font-head text-5xl num">{margins.weakest.margin.toFixed(2)}</p>
+            <Mark kind={margins.holds ? 'good' : 'bad'}>{margins.holds ? 'holds' : 'does not hold'}</Mark>
+        </div>
     );
 }
 
