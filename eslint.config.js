@@ -8,14 +8,18 @@ export default tseslint.config(
         plugins: { 'react-hooks': hooks },
         rules: {
             ...hooks.configs.recommended.rules,
-            '@typescript-eslint/no-non-null-assertion': 'off',
-            // Counted by tools/checks/ratchet.php: what still breaks these two may only become less.
+            // Counted by tools/checks/ratchet.php: what still breaks these three may only become less.
+            '@typescript-eslint/no-non-null-assertion': 'error',
             'max-lines-per-function': ['error', { max: 40, skipBlankLines: true, skipComments: true }],
             complexity: ['error', 10],
         },
     },
     {
         files: ['tests/**', '**/*.test.ts', '**/*.test.tsx'],
-        rules: { 'max-lines-per-function': 'off', complexity: 'off' },
+        rules: {
+            'max-lines-per-function': 'off',
+            complexity: 'off',
+            '@typescript-eslint/no-non-null-assertion': 'off',
+        },
     },
 );

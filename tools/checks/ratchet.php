@@ -1,9 +1,10 @@
 <?php
 
 /**
- * Functions are at most 40 lines long and decide at most ten things. The house came from a time without the rule, so
- * over-the-rule.json says how many functions still break it: a new one fails, and a number that is higher than what is
- * found fails too, so that it can only go down. Lines over 120 columns have no such allowance.
+ * Functions are at most 40 lines long and decide at most ten things, and a view asserts nothing that it cannot know (no
+ * "!"). The house came from a time without these rules, so over-the-rule.json says how many places still break them: a
+ * new one fails, and a number higher than what is found fails too, so that it can only go down. Lines over 120 columns
+ * have no such allowance.
  *
  * Usage: php tools/checks/ratchet.php   (exit 0 in order, 1 otherwise)
  */
@@ -17,6 +18,7 @@ $rules = [
     'Generic.Metrics.CyclomaticComplexity.MaxExceeded' => ['php', 'complexity'],
     'max-lines-per-function' => ['typescript', 'length'],
     'complexity' => ['typescript', 'complexity'],
+    '@typescript-eslint/no-non-null-assertion' => ['typescript', 'asserted'],
 ];
 $found = array_map(fn (array $kinds) => array_map(fn () => [], $kinds), $allowed);
 $failed = false;
@@ -60,10 +62,10 @@ foreach ($found as $language => $kinds) {
         $limit = $allowed[$language][$kind];
         if ($count > $limit) {
             fwrite(STDERR, implode("\n", $places)."\n");
-            fwrite(STDERR, "$count $language functions break the rule of $kind; $limit may.\n");
+            fwrite(STDERR, "$count $language places break the rule of $kind; $limit may.\n");
             $failed = true;
         } elseif ($count < $limit) {
-            fwrite(STDERR, "Only $count $language functions break the rule of $kind: write it into $allowedFile.\n");
+            fwrite(STDERR, "Only $count $language places break the rule of $kind: write it into $allowedFile.\n");
             $failed = true;
         }
     }

@@ -49,6 +49,9 @@ export const fetchCard = (number: string, sections: string[] | null) =>
         }),
     );
 
+/** What was thrown, as a problem document to show. */
+export const problemOf = (thrown: unknown): Problem => (isProblem(thrown) ? thrown : asProblem(null, 0));
+
 export function asProblem(error: unknown, status: number): Problem {
     if (typeof error === 'object' && error !== null && 'detail' in error) return error as Problem;
     return {

@@ -1,7 +1,8 @@
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { answer, api, type Schemas } from '../api/client';
 import { moment } from '../kit/format';
-import { Loading, Panel } from '../kit/basics';
+import { Panel } from '../kit/basics';
+import { Pending } from '../kit/Fetched';
 import type { CardProps } from './section';
 
 /** A payload as people read it: words for keys, yes and no, lists with commas; seals of frozen papers are left to the ledger. */
@@ -37,7 +38,7 @@ export function History({ card }: CardProps) {
                 }),
             ),
     });
-    if (!list.data) return <Loading what="the history" />;
+    if (!list.data) return <Pending of={[list]} what="the history" />;
     return (
         <Panel title="History" aside="append-only, each event chained to the one before">
             <table className="w-full text-sm">

@@ -3,7 +3,21 @@ import { cleanup, fireEvent, render, screen, within } from '@testing-library/rea
 import { MemoryRouter } from 'react-router';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { homesOf, placeName, STATIONS_IN_ORDER } from '../card/stations';
+import { CatalogDesk } from '../rooms/catalog/CatalogDesk';
+import { Families } from '../rooms/catalog/Families';
+import { Insight } from '../rooms/insight/Insight';
+import { Power } from '../rooms/power/Power';
+import { Calculators } from '../rooms/shop/Calculators';
+import { HouseRules } from '../rooms/shop/HouseRules';
+import { Lot } from '../rooms/stock/Lot';
+import { Stock } from '../rooms/stock/Stock';
+import { Units } from '../rooms/yard/Units';
 import { YardPlan } from '../rooms/yard/YardPlan';
+import { Sheet } from '../stations/dispatch/Sheet';
+import { Trainer } from '../stations/identification/Trainer';
+import { Balances } from '../stations/receiving/Balances';
+import { Label } from '../stations/receiving/Label';
+import { Pallet } from '../stations/receiving/Pallet';
 import { Home } from './Home';
 import { firstPlaces, otherPlaces } from './navigation';
 
@@ -231,5 +245,34 @@ describe('the plan of the yard', () => {
                 .getAllByRole('link')
                 .map((a) => a.textContent),
         ).toEqual(['Ordering4all in time', '→ Dyno2▲1 late']);
+    });
+});
+
+describe('a view whose data does not come', () => {
+    const views = {
+        Balances,
+        Calculators,
+        CatalogDesk,
+        Families,
+        HouseRules,
+        Insight,
+        Label,
+        Lot,
+        Pallet,
+        Power,
+        Sheet,
+        Stock,
+        Trainer,
+        Units,
+        YardPlan,
+    };
+    it.each(Object.entries(views))('%s says so and offers to try again', async (_, View) => {
+        seen.fetch = async () => {
+            throw new TypeError('no connection');
+        };
+        show(<View />);
+        const alerts = await screen.findAllByRole('alert');
+        expect(alerts[0]!.textContent).toContain('The server does not answer');
+        expect(within(alerts[0]!).getByRole('button', { name: 'Try again' })).toBeTruthy();
     });
 });

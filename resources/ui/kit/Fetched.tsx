@@ -1,7 +1,15 @@
-import type { UseQueryResult } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import { isProblem } from '../api/client';
 import { Loading } from './basics';
+
+type Query = { data: unknown; error: unknown; isError: boolean; refetch: () => unknown };
+
+/** While not everything a view needs is there: it loads, or the first that failed says so with a way on. */
+export function Pending({ of, what }: { of: Query[]; what: string }) {
+    const failed = of.find((q) => q.isError && q.data === undefined);
+    if (failed) return <Failed error={failed.error} what={what} again={() => void failed.refetch()} />;
+    return <Loading what={what} />;
+}
 
 /** What a query brings: while it loads, when it fails with a way on, and when it is there. */
 export function Fetched<T>({
@@ -9,7 +17,7 @@ export function Fetched<T>({
     what,
     children,
 }: {
-    query: Pick<UseQueryResult<T>, 'data' | 'error' | 'isError' | 'isFetching' | 'refetch'>;
+    query: { data: T | undefined; error: unknown; isError: boolean; refetch: () => unknown };
     what: string;
     children: (data: T) => ReactNode;
 }) {

@@ -4,14 +4,12 @@ type Place = Schemas['OutlinePlace'];
 type Drawing = { width: number; height: number; places: Place[] };
 
 const centre = (s: Place['shape']): [number, number] =>
-    s.kind === 'circle'
-        ? [s.x!, s.y!]
-        : s.kind === 'rect'
-          ? [s.x! + s.w! / 2, s.y! + s.h! / 2]
-          : [
-                s.points!.reduce((a, p) => a + p[0]!, 0) / s.points!.length,
-                s.points!.reduce((a, p) => a + p[1]!, 0) / s.points!.length,
-            ];
+    s.kind === 'polygon'
+        ? [mean(s.points ?? [], 0), mean(s.points ?? [], 1)]
+        : [(s.x ?? 0) + (s.w ?? 0) / 2, (s.y ?? 0) + (s.h ?? 0) / 2];
+
+const mean = (points: number[][], axis: 0 | 1) =>
+    points.reduce((sum, p) => sum + (p[axis] ?? 0), 0) / Math.max(1, points.length);
 
 /** The unit seen from its side, drawn from the catalog. Each place is a button: tapped, it shows what belongs there. */
 export function Outline({
@@ -69,7 +67,7 @@ export function Outline({
                         <title>{words}</title>
                         {p.shape.kind === 'polygon' && (
                             <polygon
-                                points={p.shape.points!.map((q) => q.join(',')).join(' ')}
+                                points={(p.shape.points ?? []).map((q) => q.join(',')).join(' ')}
                                 strokeLinejoin="round"
                                 {...common}
                             />

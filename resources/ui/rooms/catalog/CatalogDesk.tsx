@@ -6,6 +6,7 @@ import { day, moment } from '../../kit/format';
 import { useSession } from '../../api/session';
 import { useWrite } from '../../api/useWrite';
 import { Field, Loading, Mark, Panel, ProblemNote, Select } from '../../kit/basics';
+import { Pending } from '../../kit/Fetched';
 import { CsvFiles } from './CsvFiles';
 import { blank, SchemaForm, type Schema } from '../../kit/SchemaForm';
 
@@ -23,7 +24,7 @@ export function CatalogDesk() {
         staleTime: 300_000,
     });
     const tab = params.get('tab') ?? TABS[0];
-    if (!kinds.data) return <Loading what="the catalog desk" />;
+    if (!kinds.data) return <Pending of={[kinds]} what="the catalog desk" />;
     return (
         <>
             <div className="mb-2 flex flex-wrap items-center gap-3">
@@ -212,7 +213,7 @@ function EntryView({
                 <ProblemNote problem={isProblem(entry.error) ? entry.error : null} />
             </div>
         );
-    if (!entry.data) return <Loading what="the entry" />;
+    if (!entry.data) return <Pending of={[entry]} what="the entry" />;
     return (
         <div className="flex flex-col gap-3">
             <Editor
@@ -346,7 +347,7 @@ type Claim = {
 
 /** Conflicting specifications side by side; the house picks one and signs it. */
 function Claims({ entry, editable, onDone }: { entry: Entry; editable: boolean; onDone: () => void }) {
-    const node = entry.node as unknown as Claim & {
+    const node = entry.node as Claim & {
         claims?: Claim[];
         signed?: { by: string; on: string; reason: string };
     };

@@ -3,7 +3,8 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { answer, api } from '../../api/client';
 import { formatValue } from '../../kit/format';
-import { Choice, Loading, Panel, Source } from '../../kit/basics';
+import { Choice, Panel, Source } from '../../kit/basics';
+import { Pending } from '../../kit/Fetched';
 
 type Solved = {
     gears: {
@@ -32,10 +33,10 @@ export function Families() {
         queryFn: () => answer(api.GET('/catalog/families/{code}', { params: { path: { code: code! } } })),
         enabled: !!code,
     });
-    if (!family.data || !list.data) return <Loading what="the catalog" />;
+    if (!family.data || !list.data) return <Pending of={[list, family]} what="the catalog" />;
     const f = family.data;
-    const solved = f.solved as unknown as Solved;
-    const train = f.train as unknown as Train;
+    const solved = f.solved as Solved;
+    const train = f.train as Train;
     return (
         <>
             <div className="mb-2 flex items-baseline justify-between">

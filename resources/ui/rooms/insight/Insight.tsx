@@ -1,12 +1,13 @@
 import { useQuery } from '@tanstack/react-query';
 import { answer, api } from '../../api/client';
 import { percent } from '../../kit/format';
-import { Loading, Panel } from '../../kit/basics';
+import { Panel } from '../../kit/basics';
+import { Pending } from '../../kit/Fetched';
 
 /** What keeps coming back, each rate with the interval that belongs to so few units. */
 export function Insight() {
     const rates = useQuery({ queryKey: ['return-rates'], queryFn: () => answer(api.GET('/insight/return-rates')) });
-    if (!rates.data) return <Loading what="the rates" />;
+    if (!rates.data) return <Pending of={[rates]} what="the rates" />;
     return (
         <>
             <h1 className="mb-2 text-3xl">What comes back</h1>

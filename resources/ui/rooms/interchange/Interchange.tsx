@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { answer, api, isProblem, type Schemas } from '../../api/client';
 import { placeName } from '../../card/stations';
@@ -397,41 +397,6 @@ function PartDesk({ number }: { number: string }) {
     if (desk.isError) return nothing(desk.error);
     if (!desk.data) return <Loading what="the part" />;
     const d = desk.data;
-    const blocks: [string, string | undefined, PartLine[], ((p: never) => React.ReactNode)?][] = [
-        [
-            'Can stand in for it',
-            'superseded by, step by step',
-            d.replacedBy,
-            ((p: { way: string[] }) => (
-                <span className="text-sm text-faint">
-                    {p.way.join(' → ')}
-                    {d.current.includes(p.way.at(-1)!) && ', the current number'}
-                </span>
-            )) as never,
-        ],
-        [
-            'Older numbers it replaces',
-            undefined,
-            d.replaces,
-            ((p: { way: string[] }) => <span className="text-sm text-faint">{p.way.join(' → ')}</span>) as never,
-        ],
-        [
-            'The same part in another family',
-            'often at another price',
-            d.equal,
-            ((p: { note: string; source: string; confidence: string }) => (
-                <span className="text-sm">
-                    {p.note} <Source source={p.source} confidence={p.confidence} />
-                </span>
-            )) as never,
-        ],
-        [
-            'Kits that hold it',
-            undefined,
-            d.kits,
-            ((p: { count: number }) => <span className="text-sm">{p.count} in the kit</span>) as never,
-        ],
-    ];
     return (
         <div className="grid items-start gap-3 lg:grid-cols-2">
             <Panel title={`${d.part.number}: ${d.part.name}`} aside={d.part.kind}>
@@ -491,20 +456,27 @@ function PartDesk({ number }: { number: string }) {
                     </ul>
                 </Panel>
             ))}
-            {blocks.map(
-                ([title, aside, rows, more]) =>
-                    rows.length > 0 && (
-                        <Panel key={title} title={title} aside={aside}>
-                            <ul>
-                                {rows.map((p) => (
-                                    <Line key={p.number} part={p}>
-                                        {more?.(p as never)}
-                                    </Line>
-                                ))}
-                            </ul>
-                        </Panel>
-                    ),
-            )}
+            <PartList title="Can stand in for it" aside="superseded by, step by step" rows={d.replacedBy}>
+                {(p) => (
+                    <span className="text-sm text-faint">
+                        {p.way.join(' → ')}
+                        {d.current.includes(p.way.at(-1) ?? '') && ', the current number'}
+                    </span>
+                )}
+            </PartList>
+            <PartList title="Older numbers it replaces" rows={d.replaces}>
+                {(p) => <span className="text-sm text-faint">{p.way.join(' → ')}</span>}
+            </PartList>
+            <PartList title="The same part in another family" aside="often at another price" rows={d.equal}>
+                {(p) => (
+                    <span className="text-sm">
+                        {p.note} <Source source={p.source} confidence={p.confidence} />
+                    </span>
+                )}
+            </PartList>
+            <PartList title="Kits that hold it" rows={d.kits}>
+                {(p) => <span className="text-sm">{p.count} in the kit</span>}
+            </PartList>
             <Panel title="Fits">
                 {d.fits.length === 0 && <p className="text-faint">The catalog does not say which variants it fits.</p>}
                 <ul>
@@ -517,5 +489,31 @@ function PartDesk({ number }: { number: string }) {
                 </ul>
             </Panel>
         </div>
+    );
+}
+
+/** Parts of one kind of kinship, each with what is said of it; nothing where there are none. */
+function PartList<P extends PartLine>({
+    title,
+    aside,
+    rows,
+    children,
+}: {
+    title: string;
+    aside?: string;
+    rows: P[];
+    children: (part: P) => ReactNode;
+}) {
+    if (rows.length === 0) return null;
+    return (
+        <Panel title={title} aside={aside}>
+            <ul>
+                {rows.map((p) => (
+                    <Line key={p.number} part={p}>
+                        {children(p)}
+                    </Line>
+                ))}
+            </ul>
+        </Panel>
     );
 }

@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
-import { answer, api, asProblem, fieldProblem, type Problem, type Schemas } from '../../api/client';
+import { compute } from '../../api/calc';
+import { answer, api, fieldProblem, problemOf, type Problem, type Schemas } from '../../api/client';
 import { Choice, Field, Mark, Panel, ProblemNote, Select } from '../../kit/basics';
 import type { Train } from './trains';
 
@@ -70,7 +71,7 @@ export function Feel({ train, feels, drive }: { train: Train; feels: Feels; driv
     const [at, setAt] = useState(0);
     const shift = feels[at];
     const builds = (shift?.builds ??
-        (example.data as unknown as { example: { input: { builds: Json[] } } } | undefined)?.example.input.builds) as
+        (example.data as { example: { input: { builds: Json[] } } } | undefined)?.example.input.builds) as
         (Json & { name: string })[] | undefined;
     if (!builds) return null;
     return (
@@ -95,6 +96,35 @@ export function Feel({ train, feels, drive }: { train: Train; feels: Feels; driv
     );
 }
 
+type Got = { windows: Window[]; shifts: Shift[] | null };
+
+/** The pressure windows of the builds and, where the shift is known, how each one feels. */
+async function feelOf(train: Train, shift: Feels[number] | undefined, drive: Drive, asked: Json[]): Promise<Got> {
+    const window = await compute<{ builds: Window[] }>('accumulator.window', {
+        builds: asked.map((b) =>
+            Object.fromEntries(Object.entries(b).filter(([k]) => k !== 'capacity' && k !== LETS_GO)),
+        ),
+    });
+    if (!shift) return { windows: window.builds, shifts: null };
+    const feel = await compute<{ builds: Shift[] }>('shift.feel', {
+        ...train,
+        from: shift.from,
+        to: shift.to,
+        element: shift.element,
+        capacity: shift.capacity,
+        inputTorque_nm: number(drive.torque),
+        inputSpeed_rpm: number(drive.speed),
+        inputInertia_kgm2: number(drive.inertia),
+        vehicle: {
+            mass_kg: number(drive.mass),
+            axleRatio: number(drive.axle),
+            tyreRadius_mm: number(drive.radius),
+        },
+        builds: asked,
+    });
+    return { windows: window.builds, shifts: feel.builds };
+}
+
 function Compared({
     train,
     shift,
@@ -111,7 +141,7 @@ function Compared({
         before: {},
         after: {},
     });
-    const [got, setGot] = useState<{ windows: Window[]; shifts: Shift[] | null } | null>(null);
+    const [got, setGot] = useState<Got | null>(null);
     const [problem, setProblem] = useState<Problem | null>(null);
     const asked = (['before', 'after'] as const).map((which) => ({
         ...edited(builds[chosen[which]]!, edits[which]),
@@ -121,40 +151,14 @@ function Compared({
     useEffect(() => {
         let stale = false;
         const timer = setTimeout(async () => {
-            const run = (name: string, body: object) =>
-                api.POST('/calc/{name}', { params: { path: { name } }, body: body as never });
-            const window = await run('accumulator.window', {
-                builds: asked.map((b) =>
-                    Object.fromEntries(Object.entries(b).filter(([k]) => k !== 'capacity' && k !== LETS_GO)),
-                ),
-            });
-            const feel =
-                shift && window.data
-                    ? await run('shift.feel', {
-                          ...train,
-                          from: shift.from,
-                          to: shift.to,
-                          element: shift.element,
-                          capacity: shift.capacity,
-                          inputTorque_nm: number(drive.torque),
-                          inputSpeed_rpm: number(drive.speed),
-                          inputInertia_kgm2: number(drive.inertia),
-                          vehicle: {
-                              mass_kg: number(drive.mass),
-                              axleRatio: number(drive.axle),
-                              tyreRadius_mm: number(drive.radius),
-                          },
-                          builds: asked,
-                      })
-                    : null;
-            if (stale) return;
-            const failed = [window, feel].find((r) => r?.error);
-            setProblem(failed ? asProblem(failed.error, failed.response.status) : null);
-            if (!failed)
-                setGot({
-                    windows: (window.data as unknown as { builds: Window[] }).builds,
-                    shifts: (feel?.data as unknown as { builds: Shift[] } | undefined)?.builds ?? null,
-                });
+            try {
+                const answered = await feelOf(train, shift, drive, asked);
+                if (stale) return;
+                setProblem(null);
+                setGot(answered);
+            } catch (error) {
+                if (!stale) setProblem(problemOf(error));
+            }
         }, 150);
         return () => {
             stale = true;
@@ -221,44 +225,52 @@ function Compared({
 
 const seconds = (s: number | undefined) => (s === undefined ? '–' : `${s.toFixed(2)} s`);
 
+function Row({ label, cells }: { label: string; cells: React.ReactNode[] }) {
+    return (
+        <tr>
+            <th scope="row" className="td text-left font-normal">
+                {label}
+            </th>
+            {cells.map((c, i) => (
+                <td key={i} className="td num font-semibold">
+                    {c}
+                </td>
+            ))}
+        </tr>
+    );
+}
+
+const LETS_GO_ROW = 'Old gear lets go';
+
+const FELT: [string, (s: Shift) => React.ReactNode][] = [
+    [
+        'Takes over after',
+        (s) => (s.completes ? seconds(s.takeOver_s) : <Mark kind="bad">does not hold this torque</Mark>),
+    ],
+    [LETS_GO_ROW, (s) => <LetsGo shift={s} />],
+    ['Then pulls the input down in', (s) => seconds(s.duration_s)],
+    ['Ends', (s) => (s.completes ? (s.endsInStroke ? GIVES_WAY : AT_ITS_END) : '–')],
+    [
+        'Output torque: before, highest, after',
+        ({ outputTorque_nm: t }) =>
+            t ? `${t.before.toFixed(0)}, ${t.peak.toFixed(0)}, ${t.after.toFixed(0)} N.m` : '–',
+    ],
+    ['Jolt', (s) => (s.bump === undefined ? '–' : `×${s.bump.toFixed(2)}`)],
+    ['Heat in the element', (s) => (s.energy_j === undefined ? '–' : `${(s.energy_j / 1000).toFixed(1)} kJ`)],
+];
+const GIVES_WAY = 'while the piston still gives way';
+const AT_ITS_END = 'at line pressure, the piston at its end';
+
 function Results({ windows, shifts, timed }: { windows: Window[]; shifts: Shift[] | null; timed: boolean }) {
-    const rows: [string, (w: Window, s?: Shift) => React.ReactNode][] = [
+    const rows: [string, (w: Window) => React.ReactNode][] = [
         ['Starts to move at', (w) => `${w.start_kpa.toFixed(0)} kPa`],
         ['End of the stroke at', (w) => `${w.end_kpa.toFixed(0)} kPa`],
         ['Takes up', (w) => `${w.volume_ml.toFixed(1)} mL`],
         ['Full after', (w) => (w.fills ? seconds(w.fill_s) : 'never: line pressure is lower')],
     ];
-    if (shifts) {
-        rows.push(
-            [
-                'Takes over after',
-                (_, s) => (s!.completes ? seconds(s!.takeOver_s) : <Mark kind="bad">does not hold this torque</Mark>),
-            ],
-            ...(timed ? [['Old gear lets go', (_, s) => <LetsGo shift={s!} />] as (typeof rows)[number]] : []),
-            ['Then pulls the input down in', (_, s) => seconds(s!.duration_s)],
-            [
-                'Ends',
-                (_, s) =>
-                    s!.completes
-                        ? s!.endsInStroke
-                            ? 'while the piston still gives way'
-                            : 'at line pressure, the piston at its end'
-                        : '–',
-            ],
-            [
-                'Output torque: before, highest, after',
-                (_, s) =>
-                    s!.outputTorque_nm
-                        ? `${s!.outputTorque_nm.before.toFixed(0)}, ${s!.outputTorque_nm.peak.toFixed(0)}, ${s!.outputTorque_nm.after.toFixed(0)} N.m`
-                        : '–',
-            ],
-            ['Jolt', (_, s) => (s!.bump === undefined ? '–' : `×${s!.bump.toFixed(2)}`)],
-            [
-                'Heat in the element',
-                (_, s) => (s!.energy_j === undefined ? '–' : `${(s!.energy_j / 1000).toFixed(1)} kJ`),
-            ],
-        );
-    }
+    const felt: [string, (s: Shift) => React.ReactNode][] = shifts
+        ? FELT.filter(([name]) => timed || name !== LETS_GO_ROW)
+        : [];
     return (
         <div className="mt-3 grid items-start gap-4 lg:grid-cols-2">
             <table className="w-full">
@@ -273,16 +285,10 @@ function Results({ windows, shifts, timed }: { windows: Window[]; shifts: Shift[
                 </thead>
                 <tbody>
                     {rows.map(([label, cell]) => (
-                        <tr key={label}>
-                            <th scope="row" className="td text-left font-normal">
-                                {label}
-                            </th>
-                            {windows.map((w, i) => (
-                                <td key={i} className="td num font-semibold">
-                                    {cell(w, shifts?.[i])}
-                                </td>
-                            ))}
-                        </tr>
+                        <Row key={label} label={label} cells={windows.map(cell)} />
+                    ))}
+                    {felt.map(([label, cell]) => (
+                        <Row key={label} label={label} cells={(shifts ?? []).map(cell)} />
                     ))}
                 </tbody>
             </table>

@@ -1,11 +1,13 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
-import { answer, api, asProblem, type Problem, type Schemas } from '../../api/client';
+import { compute } from '../../api/calc';
+import { answer, api, problemOf, type Problem, type Schemas } from '../../api/client';
 import { useSession } from '../../api/session';
 import { useDraft } from '../../kit/useDraft';
 import { useWrite } from '../../api/useWrite';
-import { Choice, Field, Loading, Mark, Panel, ProblemNote } from '../../kit/basics';
+import { Choice, Field, Mark, Panel, ProblemNote } from '../../kit/basics';
+import { Pending } from '../../kit/Fetched';
 import { Feel } from './Feel';
 import { PowerFlow, SpeedDiagram } from './PowerFlow';
 import { TrainEditor } from './TrainEditor';
@@ -39,7 +41,7 @@ export function Power() {
         queryFn: () => answer(api.GET('/catalog/families/{code}', { params: { path: { code: code! } } })),
         enabled: !!code && code !== 'new',
     });
-    if (!list.data || (code !== 'new' && !loaded.data)) return <Loading what="the trains" />;
+    if (!list.data || (code !== 'new' && !loaded.data)) return <Pending of={[list, loaded]} what="the trains" />;
     return (
         <>
             <h1 className="mb-2 text-3xl">Power flow</h1>
@@ -53,7 +55,7 @@ export function Power() {
             {code === 'new' ? (
                 <OwnTrain />
             ) : (
-                <Desk key={code} train={loaded.data!.train as unknown as Train} feels={loaded.data!.shiftFeels} />
+                loaded.data && <Desk key={code} train={loaded.data.train as Train} feels={loaded.data.shiftFeels} />
             )}
         </>
     );
@@ -81,7 +83,7 @@ function OwnTrain() {
                             topology: `${train.sets.length} planetary ${train.sets.length === 1 ? 'set' : 'sets'}`,
                             train,
                             body: { outsideParts: [], hardParts: [], always: [], fluid: 'not set' },
-                        } as never,
+                        },
                     },
                 }),
             () => {
@@ -126,6 +128,8 @@ function OwnTrain() {
     );
 }
 
+type Shifts = { shifts: Shift[]; assumptions: string[] };
+
 function Desk({
     train,
     feels = [],
@@ -136,7 +140,7 @@ function Desk({
     onChange?: (change: Partial<Train>) => void;
 }) {
     const [solved, setSolved] = useState<Solved | null>(null);
-    const [shifts, setShifts] = useState<{ shifts: Shift[]; assumptions: string[] } | null>(null);
+    const [shifts, setShifts] = useState<Shifts | null>(null);
     const [problem, setProblem] = useState<Problem | null>(null);
     const [gear, setGear] = useState(train.gears[0]?.name ?? '');
     const [d, setD] = useState({
@@ -152,22 +156,32 @@ function Desk({
     useEffect(() => {
         let stale = false;
         const timer = setTimeout(() => {
-            const run = (name: string, body: object) =>
-                api.POST('/calc/{name}', { params: { path: { name } }, body: body as never });
-            void run('geartrain.solve', train).then(({ data, error, response }) => {
-                if (stale) return;
-                setProblem(data ? null : asProblem(error, response.status));
-                if (data) setSolved(data as unknown as Solved);
-            });
+            void compute<Solved>('geartrain.solve', train).then(
+                (answered) => {
+                    if (stale) return;
+                    setProblem(null);
+                    setSolved(answered);
+                },
+                (error: unknown) => {
+                    if (!stale) setProblem(problemOf(error));
+                },
+            );
             const n = (s: string) => (s.trim() === '' ? s : Number(s));
-            void run('shift.energy', {
+            void compute<Shifts>('shift.energy', {
                 ...train,
                 inputTorque_nm: n(d.torque),
                 inputSpeed_rpm: n(d.speed),
                 inputInertia_kgm2: n(d.inertia),
                 shiftTime_s: n(d.time),
                 vehicle: { mass_kg: n(d.mass), axleRatio: n(d.axle), tyreRadius_mm: n(d.radius) },
-            }).then(({ data }) => !stale && setShifts((data as never) ?? null));
+            }).then(
+                (answered) => {
+                    if (!stale) setShifts(answered);
+                },
+                () => {
+                    if (!stale) setShifts(null);
+                },
+            );
         }, 150);
         return () => {
             stale = true;

@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { Link, useParams } from 'react-router';
 import { answer, api } from '../../api/client';
 import { placeName } from '../../card/stations';
-import { Loading } from '../../kit/basics';
+import { Pending } from '../../kit/Fetched';
 
 /** Which units carry this lot, and where they are. */
 export function Lot() {
@@ -11,7 +11,7 @@ export function Lot() {
         queryKey: ['lot', lot],
         queryFn: () => answer(api.GET('/lots/{lot}', { params: { path: { lot } } })),
     });
-    if (!query.data) return <Loading what={`lot ${lot}`} />;
+    if (!query.data) return <Pending of={[query]} what={`lot ${lot}`} />;
     return (
         <>
             <h1 className="mb-2 text-3xl">Lot {lot}</h1>

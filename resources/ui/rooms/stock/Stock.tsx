@@ -3,7 +3,8 @@ import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import { answer, api, type Schemas } from '../../api/client';
 import { formatMoney } from '../../kit/format';
-import { Field, Loading, Mark, ProblemNote } from '../../kit/basics';
+import { Field, Mark } from '../../kit/basics';
+import { Fetched } from '../../kit/Fetched';
 
 export function Stock() {
     const [params, setParams] = useSearchParams();
@@ -31,62 +32,70 @@ export function Stock() {
                     Search
                 </button>
             </form>
-            {list.isPending && <Loading what="the shelf" />}
-            <ProblemNote problem={(list.error as never) ?? null} />
-            {list.data && (
-                <div className="sheet mt-3 overflow-x-auto">
-                    <table className="w-full">
-                        <thead>
-                            <tr>
-                                {['Part', 'Name', 'Kind', 'Thickness', 'Price', 'On the shelf'].map((h) => (
-                                    <th key={h} scope="col" className="th">
-                                        {h}
-                                    </th>
-                                ))}
-                            </tr>
-                        </thead>
-                        <tbody>
-                            {list.data.pages
-                                .flatMap((p) => p.parts)
-                                .map((p) => (
-                                    <tr key={p.number}>
-                                        <td className="td font-semibold num">
-                                            <Link
-                                                className="underline"
-                                                to={`/interchange?desk=part&q=${encodeURIComponent(p.number)}`}
-                                            >
-                                                {p.number}
-                                            </Link>
-                                        </td>
-                                        <td className="td">
-                                            {p.name}
-                                            {p.aliases.length > 0 && (
-                                                <span className="text-sm text-faint"> also {p.aliases.join(', ')}</span>
-                                            )}
-                                        </td>
-                                        <td className="td">{p.kind}</td>
-                                        <td className="td num">
-                                            {p.thickness != null && `${p.thickness} ${p.thicknessUnit}`}
-                                        </td>
-                                        <td className="td num text-right">{formatMoney(p.price)}</td>
-                                        <td className="td num text-right">
-                                            {p.pieces > 0 ? (
-                                                p.pieces
-                                            ) : (
-                                                <Mark kind={p.kind === 'selective' ? 'warn' : 'idle'}>none</Mark>
-                                            )}
-                                        </td>
-                                    </tr>
-                                ))}
-                        </tbody>
-                    </table>
-                    {list.hasNextPage && (
-                        <button type="button" className="btn m-3" onClick={() => void list.fetchNextPage()}>
-                            More parts
-                        </button>
-                    )}
-                </div>
-            )}
+            <Fetched query={list} what="the shelf">
+                {(data) => (
+                    <PartTable
+                        parts={data.pages.flatMap((p) => p.parts)}
+                        more={list.hasNextPage ? () => void list.fetchNextPage() : null}
+                    />
+                )}
+            </Fetched>
         </>
+    );
+}
+
+const COLUMNS = ['Part', 'Name', 'Kind', 'Thickness', 'Price', 'On the shelf'];
+
+function PartTable({ parts, more }: { parts: Schemas['StockPage']['parts']; more: (() => void) | null }) {
+    return (
+        <div className="sheet mt-3 overflow-x-auto">
+            <table className="w-full">
+                <thead>
+                    <tr>
+                        {COLUMNS.map((h) => (
+                            <th key={h} scope="col" className="th">
+                                {h}
+                            </th>
+                        ))}
+                    </tr>
+                </thead>
+                <tbody>
+                    {parts.map((p) => (
+                        <tr key={p.number}>
+                            <td className="td font-semibold num">
+                                <Link
+                                    className="underline"
+                                    to={`/interchange?desk=part&q=${encodeURIComponent(p.number)}`}
+                                >
+                                    {p.number}
+                                </Link>
+                            </td>
+                            <td className="td">
+                                {p.name}
+                                {p.aliases.length > 0 && (
+                                    <span className="text-sm text-faint"> also {p.aliases.join(', ')}</span>
+                                )}
+                            </td>
+                            <td className="td">{p.kind}</td>
+                            <td className="td num">{p.thickness != null && `${p.thickness} ${p.thicknessUnit}`}</td>
+                            <td className="td num text-right">{formatMoney(p.price)}</td>
+                            <td className="td num text-right">
+                                {p.pieces > 0 ? (
+                                    p.pieces
+                                ) : (
+                                    <Mark kind={p.kind === 'selective' ? 'warn' : 'idle'}>none</Mark>
+                                )}
+                            </td>
+                        </tr>
+                    ))}
+                </tbody>
+            </table>
+            {parts.length === 0 && <p className="p-4 text-faint">No part is called that.</p>}
+            {more && (
+                <button type="button" className="btn m-3" onClick={more}>
+                    More parts
+                </button>
+            )}
+        </div>
     );
 }

@@ -453,14 +453,13 @@ function Torques({ section, card, onCard, editable }: { editable: boolean } & Se
                                 <span className="font-head text-2xl num">{f.torque}</span>
                                 <br />
                                 <span className="text-sm num">{f.torqueNm.toFixed(1)} N·m</span>
-                                {f.readings.length > 0 && (
-                                    <>
-                                        <br />
-                                        <Mark kind={f.readings.at(-1)!.inside ? 'good' : 'bad'}>
-                                            {f.readings.at(-1)!.typed}, {f.readings.at(-1)!.by}
+                                {f.readings.slice(-1).map((last) => (
+                                    <span key={f.readings.length} className="block">
+                                        <Mark kind={last.inside ? 'good' : 'bad'}>
+                                            {last.typed}, {last.by}
                                         </Mark>
-                                    </>
-                                )}
+                                    </span>
+                                ))}
                             </td>
                             <td className="td">{f.pattern}</td>
                             <td className="td">
@@ -516,13 +515,14 @@ function SignOff({ section, card, onCard, can }: SectionProps<'assembly'>) {
                     <Mark kind="good">Everything is measured and inside its window.</Mark>
                 </p>
             )}
-            {card.station !== 'assembly' && a.signOffs.length > 0 && (
-                <p>
-                    <Mark kind="good">
-                        signed by {a.signOffs.at(-1)!.by}, {moment(a.signOffs.at(-1)!.at)}
-                    </Mark>
-                </p>
-            )}
+            {card.station !== 'assembly' &&
+                a.signOffs.slice(-1).map((last) => (
+                    <p key={last.at}>
+                        <Mark kind="good">
+                            signed by {last.by}, {moment(last.at)}
+                        </Mark>
+                    </p>
+                ))}
             <ProblemNote problem={problem} />
             {card.station === 'assembly' && can('assembly.sign') && (
                 <button

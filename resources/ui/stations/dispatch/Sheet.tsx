@@ -2,15 +2,15 @@ import { useQuery } from '@tanstack/react-query';
 import { useParams } from 'react-router';
 import { fetchCard } from '../../api/client';
 import { Barcode } from '../../kit/Barcode';
-import { Loading } from '../../kit/basics';
-import { SheetBody, type DeliverySheet } from './SheetBody';
+import { Pending } from '../../kit/Fetched';
+import { SheetBody } from './SheetBody';
 
 export function Sheet() {
     const { number = '' } = useParams();
     const card = useQuery({ queryKey: ['card', number, 'sheet'], queryFn: () => fetchCard(number, ['dispatch']) });
-    if (!card.data) return <Loading what="the delivery sheet" />;
+    if (!card.data) return <Pending of={[card]} what="the delivery sheet" />;
     if (!card.data.dispatch) return <p className="sheet p-4">This unit is not ready for papers yet.</p>;
-    const sheet = card.data.dispatch.sheet as unknown as DeliverySheet;
+    const sheet = card.data.dispatch.sheet;
     return (
         <div className="sheet mx-auto max-w-3xl p-6">
             <header className="mb-3 flex items-start justify-between gap-4">

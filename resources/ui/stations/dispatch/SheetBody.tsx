@@ -1,48 +1,9 @@
+import type { Schemas } from '../../api/client';
 import { formatValue } from '../../kit/format';
 import { Mark } from '../../kit/basics';
 
-export type DeliverySheet = {
-    serial: string;
-    coreTag: string;
-    variant: string;
-    package: string;
-    generation: number;
-    options: string[];
-    operations: string[];
-    checks: string[];
-    surprises: string[];
-    fluid: { name: string; litres: number };
-    numbers: {
-        kind: string;
-        code: string;
-        name: string;
-        value: number;
-        unit: string;
-        min: number | null;
-        max: number | null;
-        inside: boolean;
-        by: string;
-        at: string;
-    }[];
-    dyno: { verdict: string; reason: string; by: string; on: string; checks: { pass: boolean }[] } | null;
-    notDynoTested: boolean;
-    fitting: string[];
-    customer?: string;
-    shippedOn?: string;
-    converterDepth: {
-        unit: string;
-        flexplateDepth: number;
-        minPull: number;
-        maxPull: number;
-        readAtLeast: number;
-        readAtMost: number;
-        clicks: string[];
-        prefill_l: number;
-    };
-};
-
 /** What the customer gets on paper. */
-export function SheetBody({ sheet: s }: { sheet: DeliverySheet }) {
+export function SheetBody({ sheet: s }: { sheet: Schemas['DeliverySheet'] }) {
     const c = s.converterDepth;
     return (
         <div className="flex flex-col gap-3">
@@ -102,13 +63,13 @@ export function SheetBody({ sheet: s }: { sheet: DeliverySheet }) {
                     </tbody>
                 </table>
                 <p className="mt-1">
-                    {s.notDynoTested ? (
+                    {s.notDynoTested || !s.dyno ? (
                         <Mark kind="warn">NOT DYNO-TESTED</Mark>
                     ) : (
                         <Mark kind="good">
-                            Dyno: {s.dyno!.verdict}, {s.dyno!.checks.filter((x) => x.pass).length} of{' '}
-                            {s.dyno!.checks.length} checks inside, {s.dyno!.by}, {s.dyno!.on}
-                            {s.dyno!.reason && `: ${s.dyno!.reason}`}
+                            Dyno: {s.dyno.verdict}, {s.dyno.checks.filter((x) => x.pass).length} of{' '}
+                            {s.dyno.checks.length} checks inside, {s.dyno.by}, {s.dyno.on}
+                            {s.dyno.reason && `: ${s.dyno.reason}`}
                         </Mark>
                     )}
                 </p>

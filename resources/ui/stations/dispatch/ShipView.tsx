@@ -6,7 +6,7 @@ import { moment } from '../../kit/format';
 import { useWrite } from '../../api/useWrite';
 import { Field, Mark, Panel, ProblemNote, Select } from '../../kit/basics';
 import type { SectionProps } from '../../card/section';
-import { SheetBody, type DeliverySheet } from './SheetBody';
+import { SheetBody } from './SheetBody';
 
 /** The ship gate, the papers, and what the installer reports back. */
 export function ShipView(props: SectionProps<'dispatch'>) {
@@ -21,7 +21,7 @@ export function ShipView(props: SectionProps<'dispatch'>) {
                     </Link>
                 }
             >
-                <SheetBody sheet={d.sheet as unknown as DeliverySheet} />
+                <SheetBody sheet={d.sheet} />
             </Panel>
             <div className="flex flex-col gap-3">
                 {d.shipped ? (

@@ -108,11 +108,11 @@ function RunPanel({ section, run, card, onCard, can }: { run: Run } & SectionPro
     const trace = detail.data?.trace;
     const data: TraceData = trace
         ? {
-              t: trace.channels.output_rpm!.map((_, i) => i * trace.every_s),
-              input: trace.channels.input_rpm!,
-              turbine: trace.channels.turbine_rpm!,
-              output: trace.channels.output_rpm!,
-              line: trace.channels.line_kpa!,
+              t: (trace.channels.output_rpm ?? []).map((_, i) => i * trace.every_s),
+              input: trace.channels.input_rpm ?? [],
+              turbine: trace.channels.turbine_rpm ?? [],
+              output: trace.channels.output_rpm ?? [],
+              line: trace.channels.line_kpa ?? [],
           }
         : live.data;
     const shifts = ((detail.data?.analysis as { shifts?: ShiftMark[] } | undefined)?.shifts ?? []) as ShiftMark[];
@@ -255,7 +255,7 @@ function Judge({ section, run, onCard }: { run: Run } & Pick<SectionProps<'dyno'
                         onChange={setSuspect}
                         empty="choose"
                         options={[
-                            ...(section.elements as unknown as { id: string; name: string }[]),
+                            ...section.elements,
                             { id: 'line-pressure', name: 'Line pressure' },
                             { id: 'converter', name: 'Converter' },
                             { id: 'control', name: 'Control' },

@@ -4,7 +4,8 @@ import { answer, api, type Schemas } from '../../api/client';
 import { percent } from '../../kit/format';
 import { useSession } from '../../api/session';
 import { useWrite } from '../../api/useWrite';
-import { Choice, Loading, Mark, Panel, ProblemNote } from '../../kit/basics';
+import { Choice, Mark, Panel, ProblemNote } from '../../kit/basics';
+import { Pending } from '../../kit/Fetched';
 
 type Round = Schemas['TrainerRound'];
 
@@ -42,7 +43,7 @@ export function Trainer() {
                 void client.invalidateQueries({ queryKey: ['identification/trainer'] });
             },
         );
-    if (!results.data || !families.data) return <Loading what="the trainer" />;
+    if (!results.data || !families.data) return <Pending of={[results, families]} what="the trainer" />;
     return (
         <>
             <h1 className="mb-2 text-3xl">Trainer</h1>

@@ -3,6 +3,7 @@ import { Link, useParams } from 'react-router';
 import { answer, api, isProblem, type Schemas } from '../../api/client';
 import { formatMoney } from '../../kit/format';
 import { Loading, Panel, ProblemNote } from '../../kit/basics';
+import { Pending } from '../../kit/Fetched';
 import { dutyOf, type DutyTyped } from './DutyFields';
 
 type Asked = { number: string; packages: { code: string; name: string }[]; vehicle: string | null; duty: DutyTyped };
@@ -32,7 +33,7 @@ export function ComparePage() {
                 <ProblemNote problem={isProblem(card.error) ? card.error : null} />
             </div>
         );
-    if (!card.data?.ordering) return <Loading what="the comparison" />;
+    if (!card.data?.ordering) return <Pending of={[card]} what="the comparison" />;
     const { coreTag, customer, ordering: build } = card.data;
     const duty = build.order?.spec.duty;
     const vehicle = build.order?.vehicle;

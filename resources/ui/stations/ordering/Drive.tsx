@@ -127,8 +127,8 @@ function Takes({ element: { feel, energy_j, meanPower_kw } }: { element: ShiftEl
     if (!feel.completes) return <Mark kind="bad">does not take over</Mark>;
     return (
         <span className="block">
-            <strong>{(feel.takeOver_s! + feel.duration_s!).toFixed(2)} s</strong>, carries after{' '}
-            {feel.takeOver_s!.toFixed(2)} s{feel.endsInStroke ? '' : '; ends at line pressure'}
+            <strong>{((feel.takeOver_s ?? 0) + (feel.duration_s ?? 0)).toFixed(2)} s</strong>, carries after{' '}
+            {(feel.takeOver_s ?? 0).toFixed(2)} s{feel.endsInStroke ? '' : '; ends at line pressure'}
         </span>
     );
 }
@@ -156,15 +156,15 @@ function Launch({
         <p className="mt-1">
             {launch.reaches && launch.heat_kj !== undefined ? (
                 <>
-                    Gear {gear} pulls {what} away to {launch.speed_kmh!.toFixed(0)} km/h in{' '}
-                    <strong className="num">{launch.time_s!.toFixed(1)} s</strong>;{' '}
+                    Gear {gear} pulls {what} away to {launch.speed_kmh?.toFixed(0)} km/h in{' '}
+                    <strong className="num">{launch.time_s?.toFixed(1)} s</strong>;{' '}
                     <strong className="num">{launch.heat_kj.toFixed(0)} kJ</strong> stay in {litres} L of fluid,{' '}
-                    <strong className="num">{launch.fluidRise_k!.toFixed(1)} °C</strong> warmer each time.{' '}
+                    <strong className="num">{launch.fluidRise_k?.toFixed(1)} °C</strong> warmer each time.{' '}
                 </>
             ) : (
                 <>
-                    <Mark kind="bad">Hangs</Mark> with {what}: it stays at {launch.hangs!.speed_kmh.toFixed(0)} km/h and
-                    puts <strong className="num">{launch.hangs!.heat_kw.toFixed(0)} kW</strong> into the fluid.{' '}
+                    <Mark kind="bad">Hangs</Mark> with {what}: it stays at {launch.hangs?.speed_kmh.toFixed(0)} km/h and
+                    puts <strong className="num">{launch.hangs?.heat_kw.toFixed(0)} kW</strong> into the fluid.{' '}
                 </>
             )}
             It holds this mass at stall up to {launch.gradeLimit_pct.toFixed(0)} %.

@@ -2,7 +2,8 @@ import { useQuery } from '@tanstack/react-query';
 import { Link, useParams } from 'react-router';
 import { answer, api, isProblem } from '../../api/client';
 import { formatMoney, percent } from '../../kit/format';
-import { Loading, Mark, ProblemNote } from '../../kit/basics';
+import { Mark, ProblemNote } from '../../kit/basics';
+import { Pending } from '../../kit/Fetched';
 
 /** The quote to print, and for the desk alone what else could be done for this customer. */
 export function Quote() {
@@ -17,7 +18,7 @@ export function Quote() {
                 <ProblemNote problem={isProblem(quote.error) ? quote.error : null} />
             </div>
         );
-    if (!quote.data) return <Loading what="the quote" />;
+    if (!quote.data) return <Pending of={[quote]} what="the quote" />;
     const q = quote.data;
     return (
         <>

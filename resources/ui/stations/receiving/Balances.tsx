@@ -2,13 +2,14 @@ import { useQuery } from '@tanstack/react-query';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { answer, api, isProblem } from '../../api/client';
 import { day, formatMoney } from '../../kit/format';
-import { Field, Loading, Mark, ProblemNote } from '../../kit/basics';
+import { Field, Mark, ProblemNote } from '../../kit/basics';
+import { Pending } from '../../kit/Fetched';
 import { CreditLines } from './CreditLines';
 
 /** Who owes how many cores, and what came in. */
 export function Balances() {
     const list = useQuery({ queryKey: ['core-balances'], queryFn: () => answer(api.GET('/money/core-balances')) });
-    if (!list.data) return <Loading what="the core accounts" />;
+    if (!list.data) return <Pending of={[list]} what="the core accounts" />;
     return (
         <>
             <h1 className="mb-2 text-3xl">Core accounts</h1>

@@ -3,13 +3,13 @@ import { useParams } from 'react-router';
 import { fetchCard } from '../../api/client';
 import { day } from '../../kit/format';
 import { Barcode } from '../../kit/Barcode';
-import { Loading } from '../../kit/basics';
+import { Pending } from '../../kit/Fetched';
 
 /** The label for the core tag: readable across the aisle, scannable at the bench. */
 export function Label() {
     const { number = '' } = useParams();
     const card = useQuery({ queryKey: ['card', number, 'label'], queryFn: () => fetchCard(number, []) });
-    if (!card.data) return <Loading what="the label" />;
+    if (!card.data) return <Pending of={[card]} what="the label" />;
     const c = card.data;
     return (
         <div>

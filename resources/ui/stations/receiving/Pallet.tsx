@@ -5,7 +5,8 @@ import { answer, api, fieldProblem } from '../../api/client';
 import { formatMoney } from '../../kit/format';
 import { useDraft } from '../../kit/useDraft';
 import { useWrite } from '../../api/useWrite';
-import { Choice, Field, Loading, Mark, Panel, ProblemNote, Select } from '../../kit/basics';
+import { Choice, Field, Mark, Panel, ProblemNote, Select } from '../../kit/basics';
+import { Pending } from '../../kit/Fetched';
 
 type Row = { tag: string; tagCode: string; grade: string; credit: number };
 
@@ -28,7 +29,7 @@ export function Pallet() {
     const [tagCode, setTagCode] = useState('');
     const { busy, problem, write } = useWrite();
     const scan = useRef<HTMLDivElement>(null);
-    if (!form.data) return <Loading what="the form" />;
+    if (!form.data) return <Pending of={[form]} what="the form" />;
     const f = form.data;
     const family = f.families.find((x) => x.code === d.family);
     const take = async () => {
