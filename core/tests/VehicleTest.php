@@ -214,6 +214,29 @@ final class VehicleTest extends CoreTestCase
         ];
     }
 
+    public function test_what_was_assumed_is_named_and_what_the_input_says_goes_before_it(): void
+    {
+        $example = $this->example('vehicle.launch');
+        $shipped = $this->calc('vehicle.launch', $example);
+        $this->assertEquals(
+            ['rollingCoefficient' => 0.012, 'fluidDensity_kg_l' => 0.85, 'fluidHeat_kj_kgk' => 2.0],
+            (array) $shipped['assumed'],
+        );
+        $own = $this->calc('vehicle.launch', ['fluidDensity_kg_l' => 1.7, 'rollingCoefficient' => 0.012] + $example);
+        $this->assertEquals(['fluidHeat_kj_kgk' => 2.0], (array) $own['assumed']);
+        $this->assertRelative($shipped['fluidRise_k'] / 2.0, $own['fluidRise_k'], 1e-12);
+        $this->assertSame($shipped['heat_kj'], $own['heat_kj']);
+        $soft = $this->calc('vehicle.launch', ['rollingCoefficient' => 0.05] + $example);
+        $this->assertGreaterThan($shipped['time_s'], $soft['time_s'], 'soft ground costs time');
+
+        $tyre = $this->calc('tyre.size', ['size' => '265/70R17']);
+        $this->assertSame(['rollingFactor' => 3.05], (array) $tyre['assumed']);
+        $free = $this->calc('tyre.size', ['size' => '265/70R17', 'rollingFactor' => M_PI]);
+        $this->assertSame([], (array) $free['assumed']);
+        $this->assertRelative($free['diameter_mm'] / 2.0, $free['rollingRadius_mm'], 1e-12);
+        $this->assertRefused('tyre.size', ['size' => '265/70R17', 'rollingFactor' => 4], 'range', '/rollingFactor');
+    }
+
     public function test_a_text_that_is_no_tyre_is_refused(): void
     {
         foreach (['big', '205', '205/55', '55/205R16', '205/55R99'] as $size) {

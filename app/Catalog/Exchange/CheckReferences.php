@@ -304,7 +304,7 @@ final class CheckReferences
 
     private function vehicle(\stdClass $vehicle, string $at): void
     {
-        if (isset($vehicle->tyre) && TyreSize::radius($vehicle->tyre) === null) {
+        if (isset($vehicle->tyre) && TyreSize::diameter($vehicle->tyre) === null) {
             $this->errors[] = ['pointer' => "$at/tyre", 'detail' => TyreSize::says($vehicle->tyre)];
         }
         $before = -1;

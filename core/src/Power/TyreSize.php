@@ -18,9 +18,14 @@ final class TyreSize implements Calculator
     public function calculate(Input $in): array
     {
         $size = $in->name('size');
-        $radius = self::radius($size) ?? throw $in->at('size')->fail('tyre', self::says($size));
+        $diameter = self::diameter($size) ?? throw $in->at('size')->fail('tyre', self::says($size));
+        $factor = $in->has('rollingFactor') ? $in->number('rollingFactor', min: 2.5, max: M_PI) : self::ROLLING;
 
-        return ['rollingRadius_mm' => $radius, 'diameter_mm' => ($radius * 2.0 * M_PI) / self::ROLLING];
+        return [
+            'rollingRadius_mm' => ($diameter * $factor) / (2.0 * M_PI),
+            'diameter_mm' => $diameter,
+            'assumed' => (object) ($in->has('rollingFactor') ? [] : ['rollingFactor' => self::ROLLING]),
+        ];
     }
 
     public static function says(string $size): string
@@ -28,8 +33,8 @@ final class TyreSize implements Calculator
         return "\"$size\" is no tyre size: write width/aspect R rim, such as 235/60R16.";
     }
 
-    /** Rolling radius in mm; null where the text is no metric size. */
-    public static function radius(string $size): ?float
+    /** Overall diameter in mm; null where the text is no metric size. */
+    public static function diameter(string $size): ?float
     {
         if (preg_match('~^\s*(?:LT|P)?\s*(\d{3})\s*/\s*(\d{2,3})\s*Z?R\s*(\d{2}(?:\.5)?)\b~i', $size, $m) !== 1) {
             return null;
@@ -39,6 +44,6 @@ final class TyreSize implements Calculator
             return null;
         }
 
-        return ((25.4 * $rim + (2.0 * $width * $aspect) / 100.0) * self::ROLLING) / (2.0 * M_PI);
+        return 25.4 * $rim + (2.0 * $width * $aspect) / 100.0;
     }
 }

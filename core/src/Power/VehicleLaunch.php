@@ -25,10 +25,15 @@ final class VehicleLaunch implements Calculator
     /** Two-point Gauss: exact where a step is a cubic, and never at its ends. */
     private const GAUSS = [0.21132486540518712, 0.7886751345948129];
 
-    /** Fluid of automatic transmissions: about 850 kg/m3 and 2.0 kJ/(kg K), handbook values from memory. */
-    private const DENSITY = 0.85;
-
-    private const HEAT = 2.0;
+    /**
+     * What counts where the input does not say: rolling resistance of car tyres on a road; fluid of automatic
+     * transmissions. Handbook values from memory.
+     */
+    private const ASSUMED = [
+        'rollingCoefficient' => 0.012,
+        'fluidDensity_kg_l' => 0.85,
+        'fluidHeat_kj_kgk' => 2.0,
+    ];
 
     public function calculate(Input $in): array
     {
@@ -37,9 +42,12 @@ final class VehicleLaunch implements Calculator
         $load = VehicleLoad::read($in->at('vehicle'));
         $ratio = $in->number('ratio', min: 0.001, max: 1e4);
         $efficiency = $in->has('efficiency') ? $in->number('efficiency', min: 0.001, max: 1.0) : 1.0;
-        $rolling = $in->has('rollingCoefficient') ? $in->number('rollingCoefficient', min: 0.0, max: 1.0) : 0.012;
+        $rolling = $in->has('rollingCoefficient')
+            ? $in->number('rollingCoefficient', min: 0.0, max: 1.0)
+            : self::ASSUMED['rollingCoefficient'];
         $grade = $in->has('grade_pct') ? $in->number('grade_pct', min: -100.0, max: 100.0) : 0.0;
         $fluid = $in->has('fluid_l') ? $in->number('fluid_l', min: 0.001, max: 1e6) : null;
+        $warmth = self::fluidWarmth($in);
         $resistance = $load->resistance($rolling, $grade);
         $pull = static fn (float $turbine): float => $load->force($turbine * $ratio * $efficiency);
         $stall = $converter->behind($engine, 0.0);
@@ -50,6 +58,11 @@ final class VehicleLaunch implements Calculator
             'gradeLimit_pct' => $this->steepest($load, $pull($stall['turbineTorque_nm']), $rolling),
             'stallHeat_kw' => $stall['heat_kw'],
             'assumptions' => self::ASSUMPTIONS,
+            'assumed' => (object) array_filter(
+                self::ASSUMED,
+                static fn (string $key): bool => ! $in->has($key),
+                ARRAY_FILTER_USE_KEY,
+            ),
         ];
         $last = $converter->lastSpeedRatio();
         $last > 0.0 ||
@@ -104,7 +117,20 @@ final class VehicleLaunch implements Calculator
             'engineWork_kj' => $work,
         ] +
             $out +
-            ($fluid === null ? [] : ['fluidRise_k' => $heat / ($fluid * self::DENSITY * self::HEAT)]);
+            ($fluid === null ? [] : ['fluidRise_k' => $heat / ($fluid * $warmth)]);
+    }
+
+    /** What a litre of fluid takes up, kJ/K. */
+    private static function fluidWarmth(Input $in): float
+    {
+        $density = $in->has('fluidDensity_kg_l')
+            ? $in->number('fluidDensity_kg_l', min: 0.1, max: 5.0)
+            : self::ASSUMED['fluidDensity_kg_l'];
+        $heat = $in->has('fluidHeat_kj_kgk')
+            ? $in->number('fluidHeat_kj_kgk', min: 0.1, max: 10.0)
+            : self::ASSUMED['fluidHeat_kj_kgk'];
+
+        return $density * $heat;
     }
 
     /** The grade in percent on which the pull at stall just holds the mass; 100 where it holds on any wall. */
