@@ -262,6 +262,10 @@ final class HouseTest extends TestCase
         PackUpgrade::upgrade($pack);
         $this->assertSame(3, $pack->version);
         $this->assertSame(['identification', 'ordering', 'assembly', 'dyno', 'field'], $pack->jobTypes[0]->route);
+        $old = (object) ['version' => 2, 'vocabularies' => [(object) ['code' => 'core-grading']]];
+        PackUpgrade::upgrade($old);
+        $this->assertSame(['core-grading', 'installation'], array_column($old->vocabularies, 'code'));
+        $this->assertContains('Road test', (array) $old->vocabularies[1]->body->items);
         $odd = (object) ['version' => 2, 'jobTypes' => 'none'];
         PackUpgrade::upgrade($odd);
         $this->assertSame('none', $odd->jobTypes, 'what is not as it should be is left to the schema');

@@ -108,6 +108,8 @@ final class UpgradeTest extends LaravelTestCase
         $now = DB::connection('owner')->table('units')->orderBy('id')->pluck('station', 'id')->sortKeys()->all();
         $this->assertSame($stations, $now);
         $this->assertSame(1, DB::connection('owner')->table('people')->where('role', 'dyno')->count());
+        $words = DB::connection('owner')->table('vocabularies');
+        $this->assertSame(1, $words->where('code', 'installation')->count());
         $this->assertSame(
             (int) substr((string) $serials, 6),
             (int) DB::connection('owner')->table('number_sequences')->where('name', 'serial-26')->value('last'),

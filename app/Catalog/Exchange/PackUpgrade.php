@@ -7,7 +7,7 @@ final class PackUpgrade
 {
     public const VERSION = 3;
 
-    /** Version 3 gave every station one word. */
+    /** Version 3 gave every station one word and put the installer's duties into the catalog. */
     private const STATION_WORDS = [
         'identify' => 'identification',
         'desk' => 'ordering',
@@ -33,6 +33,18 @@ final class PackUpgrade
                 );
             }
         }
+        $codes = array_column(is_array($pack->vocabularies ?? null) ? $pack->vocabularies : [], 'code');
+        if ($codes !== [] && ! in_array('installation', $codes, true)) {
+            $pack->vocabularies[] = self::installation();
+        }
         $pack->version = 3;
+    }
+
+    /** The vocabulary that version 3 added: what the installer has to do, as it stood in the program before. */
+    public static function installation(): \stdClass
+    {
+        $json = (string) file_get_contents(base_path('database/installation.json'));
+
+        return json_decode($json, false, 8, JSON_THROW_ON_ERROR);
     }
 }

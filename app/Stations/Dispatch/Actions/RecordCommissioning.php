@@ -15,15 +15,6 @@ use Yard\Core\Calculators;
 /** What the installer did: the warranty starts when it is on file. */
 final class RecordCommissioning
 {
-    public const ITEMS = [
-        'cooler' => 'Cooler flushed or exchanged',
-        'level' => 'Level checked hot',
-        'codes' => 'Codes cleared',
-        'range-switch' => 'Range switch aligned',
-        'relearn' => 'Adaptation or relearn done',
-        'road-test' => 'Road test',
-    ];
-
     public function __construct(private readonly Ledger $ledger)
     {
     }

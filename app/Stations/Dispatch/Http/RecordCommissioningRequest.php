@@ -2,8 +2,9 @@
 
 namespace App\Stations\Dispatch\Http;
 
+use App\Catalog\Models\Vocabulary;
 use App\Shop\Http\SignedRequest;
-use App\Stations\Dispatch\Actions\RecordCommissioning;
+use Illuminate\Validation\Rule;
 
 final class RecordCommissioningRequest extends SignedRequest
 {
@@ -15,7 +16,7 @@ final class RecordCommissioningRequest extends SignedRequest
             'odometer' => 'required|string|max:30',
             'installer' => 'required|string|max:120',
             'items' => 'present|list|max:20',
-            'items.*' => 'in:'.implode(',', array_keys(RecordCommissioning::ITEMS)),
+            'items.*' => [Rule::in(array_keys((array) Vocabulary::body('installation')->items))],
             'converterDepth' => 'required|string|max:30',
             'flexplateDepth' => 'required|string|max:30',
         ];

@@ -2,6 +2,7 @@
 
 namespace App\Stations\Dispatch\Queries;
 
+use App\Catalog\Models\Vocabulary;
 use App\Yard\Contracts\BuiltNumbers;
 use App\Yard\Contracts\DynoRecord;
 use App\Yard\Models\Build;
@@ -53,14 +54,7 @@ final class DeliverySheet
                 'prefill_l' => $depth['prefill_l'],
                 'check' => $example['message'],
             ],
-            'fitting' => [
-                'Flush or exchange the cooler and its lines; a dirty cooler ends the warranty.',
-                'Look at the engine\'s rear seal while the unit is out.',
-                'Align the range switch in neutral by its marks.',
-                'Check the level hot and on level ground.',
-                'Clear the codes, let the controller relearn, road test.',
-                'Follow the vehicle maker\'s procedure where it differs; the maker\'s procedure comes first.',
-            ],
+            'fitting' => Vocabulary::body('installation')->fitting,
         ];
     }
 

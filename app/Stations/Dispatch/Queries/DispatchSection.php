@@ -2,8 +2,8 @@
 
 namespace App\Stations\Dispatch\Queries;
 
+use App\Catalog\Models\Vocabulary;
 use App\Shop\Queries\PeopleNames;
-use App\Stations\Dispatch\Actions\RecordCommissioning;
 use App\Stations\Dispatch\Models\Commissioning;
 use App\Stations\Dispatch\Models\Shipment;
 use App\Yard\Contracts\Section;
@@ -53,7 +53,7 @@ final class DispatchSection implements Section
                     ],
             'blockers' => $unit->station === StationName::Dispatch ? $this->gate->blockers($unit, Gate::Ship) : [],
             'finalChecks' => $this->sheet->finalChecks($build),
-            'commissioningItems' => RecordCommissioning::ITEMS,
+            'commissioningItems' => Vocabulary::body('installation')->items,
             'commissioning' => $commissioning === null
                     ? null
                     : [
