@@ -33,11 +33,17 @@ final class PackUpgrade
                 );
             }
         }
+        self::addInstallation($pack);
+        $pack->version = 3;
+    }
+
+    /** Packs without vocabularies are parts of a catalog and get none. */
+    private static function addInstallation(\stdClass $pack): void
+    {
         $codes = array_column(is_array($pack->vocabularies ?? null) ? $pack->vocabularies : [], 'code');
         if ($codes !== [] && ! in_array('installation', $codes, true)) {
             $pack->vocabularies[] = self::installation();
         }
-        $pack->version = 3;
     }
 
     /** The vocabulary that version 3 added: what the installer has to do, as it stood in the program before. */
