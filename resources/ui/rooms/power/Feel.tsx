@@ -164,7 +164,7 @@ function Compared({
             stale = true;
             clearTimeout(timer);
         };
-        // eslint-disable-next-line react-hooks/exhaustive-deps
+        // eslint-disable-next-line react-hooks/exhaustive-deps -- `key` stands for all that is asked
     }, [key]);
     return (
         <>

@@ -187,7 +187,7 @@ function Desk({
             stale = true;
             clearTimeout(timer);
         };
-        // eslint-disable-next-line react-hooks/exhaustive-deps
+        // eslint-disable-next-line react-hooks/exhaustive-deps -- `asked` stands for the train and the duty
     }, [asked]);
     const shown = solved?.gears.find((g) => g.name === gear) ?? solved?.gears[0];
     const fast = solved ? speeds(solved, Number(d.speed)) : [];

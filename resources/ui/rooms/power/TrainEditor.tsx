@@ -35,6 +35,7 @@ export function TrainEditor({
             />
         </td>
     );
+    // What is no number yet goes on as it is typed, so that the solver's sentence names it.
     const number = (v: string): number =>
         v.trim() === '' || Number.isNaN(Number(v)) ? (v as unknown as number) : Number(v);
     const pick = (label: string, value: string, values: readonly string[], change: (v: string) => void) => (

@@ -103,7 +103,7 @@ function RunPanel({ section, run, card, onCard, can }: { run: Run } & SectionPro
         if (!open) return;
         const timer = setInterval(refresh, 2500); // also when the live line is cut
         return () => clearInterval(timer);
-        // eslint-disable-next-line react-hooks/exhaustive-deps
+        // eslint-disable-next-line react-hooks/exhaustive-deps -- the refresher is new at each render
     }, [open, run.id]);
     const trace = detail.data?.trace;
     const data: TraceData = trace
@@ -332,7 +332,7 @@ function useLive(run: Run, ended: () => void): { data: TraceData; progress: numb
         });
         return () => source.close();
         // The sign on the address is renewed with every fetch of the card; the connection stays.
-        // eslint-disable-next-line react-hooks/exhaustive-deps
+        // eslint-disable-next-line react-hooks/exhaustive-deps -- the refresher is new at each render
     }, [url]);
     return { data, progress };
 }
