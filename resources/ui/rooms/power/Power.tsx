@@ -1,12 +1,12 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useEffect, useState } from 'react';
+import { useEffect, useState, type ReactNode } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import { compute } from '../../api/calc';
 import { answer, api, problemOf, type Problem, type Schemas } from '../../api/client';
 import { useSession } from '../../api/session';
 import { useDraft } from '../../kit/useDraft';
 import { useWrite } from '../../api/useWrite';
-import { Choice, Field, Mark, Panel, ProblemNote } from '../../kit/basics';
+import { Choice, Field, Loading, Mark, Panel, ProblemNote } from '../../kit/basics';
 import { Pending } from '../../kit/Fetched';
 import { Feel } from './Feel';
 import { PowerFlow, SpeedDiagram } from './PowerFlow';
@@ -389,10 +389,17 @@ function Desk({
                     </Panel>
                 </>
             )}
-            <Feel train={train} feels={feels} drive={d} />
-            <TrainEditor train={train} onChange={onChange} problem={problem} />
+            <Below waits={!solved && !problem}>
+                <Feel train={train} feels={feels} drive={d} />
+                <TrainEditor train={train} onChange={onChange} problem={problem} />
+            </Below>
         </div>
     );
+}
+
+/** What stands under the solved train comes with it, so that nothing jumps under a finger. */
+function Below({ waits, children }: { waits: boolean; children: ReactNode }) {
+    return waits ? <Loading what="the train" /> : children;
 }
 
 const WORDS = { driven: 'driven', neutral: 'output free', held: 'output held', locked: 'tied up' } as const;
