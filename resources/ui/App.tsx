@@ -2,7 +2,6 @@ import { Dialog, DialogPanel, DialogTitle, Menu, MenuButton, MenuItem, MenuItems
 import { lazy, Suspense, useEffect, useState, type ReactNode } from 'react';
 import { Link, NavLink, Route, Routes, useLocation, useNavigate } from 'react-router';
 import { useSession } from './api/session';
-import { UnitCard } from './card/UnitCard';
 import { Home } from './home/Home';
 import { firstPlaces, otherPlaces } from './home/navigation';
 import { Loading } from './kit/basics';
@@ -10,6 +9,7 @@ import { ErrorBoundary } from './kit/ErrorBoundary';
 import { ScanLine } from './kit/ScanLine';
 import { SignIn } from './rooms/shop/SignIn';
 
+const UnitCard = lazy(() => import('./card/UnitCard').then((m) => ({ default: m.UnitCard })));
 const Units = lazy(() => import('./rooms/yard/Units').then((m) => ({ default: m.Units })));
 const Receive = lazy(() => import('./stations/receiving/Receive').then((m) => ({ default: m.Receive })));
 const Label = lazy(() => import('./stations/receiving/Label').then((m) => ({ default: m.Label })));
