@@ -331,8 +331,7 @@ function useLive(run: Run, ended: () => void): { data: TraceData; progress: numb
             ended();
         });
         return () => source.close();
-        // The sign on the address is renewed with every fetch of the card; the connection stays.
-        // eslint-disable-next-line react-hooks/exhaustive-deps -- the refresher is new at each render
+        // eslint-disable-next-line react-hooks/exhaustive-deps -- only a new address opens a new connection
     }, [url]);
     return { data, progress };
 }
