@@ -5,6 +5,7 @@ use App\Catalog\Exchange\ImportCatalogCommand;
 use App\Kernel\Http\IdempotentWrite;
 use App\Kernel\Http\ProblemDocument;
 use App\Kernel\Ledger\GrantCommand;
+use App\Kernel\Ledger\TrimAnchorsCommand;
 use App\Kernel\Ledger\VerifyLedgerCommand;
 use App\Stations\Dyno\Console\GatewayCommand;
 use Illuminate\Cookie\Middleware\AddQueuedCookiesToResponse;
@@ -22,8 +23,10 @@ use Tools\Benchmarks\HttpBenchmarkCommand;
 use Tools\Benchmarks\IdentifyBenchmarkCommand;
 use Tools\Benchmarks\InterchangeBenchmarkCommand;
 use Tools\Benchmarks\PowerBenchmarkCommand;
+use Tools\Benchmarks\VolumeBenchmarkCommand;
 use Tools\Demo\BadgesCommand;
 use Tools\Demo\LoadDemoCommand;
+use Tools\Volume\FillCommand;
 
 $app = Application::configure(basePath: dirname(__DIR__))
     ->withRouting(
@@ -38,6 +41,10 @@ $app = Application::configure(basePath: dirname(__DIR__))
     )
     ->withMiddleware(function (Middleware $middleware): void {
         $middleware->redirectGuestsTo('/');
+        // Large bodies are read as they are, by the one address that takes them, once it is known who sends them.
+        $large = fn (Request $request): bool => (int) $request->header('Content-Length') > 262_144;
+        $middleware->trimStrings(except: [$large]);
+        $middleware->convertEmptyStringsToNull(except: [$large]);
         $middleware->remove(HandleCors::class); // same-origin application; see shims/README.md
         $middleware->group('desk', [
             EncryptCookies::class,
@@ -65,6 +72,7 @@ $app = Application::configure(basePath: dirname(__DIR__))
     })
     ->withCommands([
         GrantCommand::class,
+        TrimAnchorsCommand::class,
         VerifyLedgerCommand::class,
         GatewayCommand::class,
         ImportCatalogCommand::class,
@@ -75,6 +83,8 @@ $app = Application::configure(basePath: dirname(__DIR__))
         IdentifyBenchmarkCommand::class,
         PowerBenchmarkCommand::class,
         InterchangeBenchmarkCommand::class,
+        FillCommand::class,
+        VolumeBenchmarkCommand::class,
     ])
     ->create();
 

@@ -3,5 +3,5 @@
 return [
     'defaults' => ['guard' => 'badge', 'passwords' => null],
     'guards' => ['badge' => ['driver' => 'session', 'provider' => 'people']],
-    'providers' => ['people' => ['driver' => 'eloquent', 'model' => App\Shop\Models\Person::class]],
+    'providers' => ['people' => ['driver' => 'open-sessions', 'model' => App\Shop\Models\Person::class]],
 ];

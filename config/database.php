@@ -3,7 +3,7 @@
 $yard = [
     'driver' => 'mariadb',
     'host' => env('DB_HOST', '127.0.0.1'),
-    'port' => env('DB_PORT', '33306'),
+    'port' => env('DB_PORT', '8083'),
     'database' => env('DB_DATABASE', 'yard'),
     'username' => env('DB_USERNAME', 'yard_app'),
     'password' => env('DB_PASSWORD', ''),

@@ -4,9 +4,6 @@ return [
     'state' => env('YARD_STATE', dirname(__DIR__).'/storage/shop'),
     'rig_port' => (int) env('YARD_RIG_PORT', 8081),
     'gateway_port' => (int) env('YARD_GATEWAY_PORT', 8082),
-    // Wrong PINs before a badge is locked, and for how long.
-    'pin_tries' => 5,
-    'pin_lock_minutes' => 10,
     'page_size' => 30,
     // Over which connection the progress of long work is written while its transaction is open.
     'progress_connection' => 'progress',

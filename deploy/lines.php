@@ -29,7 +29,7 @@ foreach ($tracked as $file) {
         foreach ($folders as $folder) {
             if (
                 ($file === $folder || str_starts_with($file, "$folder/")) &&
-                preg_match('/(\.(php|ts|tsx|css|template)|artisan|yard|calc)$/', $file)
+                preg_match('/(\.(php|ts|tsx|css|sh|template)|artisan|yard|calc)$/', $file)
             ) {
                 $totals[$isTest ? 'tests' : $part] += count(
                     array_filter(file("$root/$file"), fn ($l) => trim($l) !== ''),

@@ -10,6 +10,9 @@ namespace Yard\Rig;
  */
 final class Specimen
 {
+    /** From the command until anything moves, seconds. */
+    private const SHIFT_DELAY_S = 0.22;
+
     /** What is wrong with the specimen => how it shows. */
     public const FAULTS = [
         'sound' => [],
@@ -95,49 +98,71 @@ final class Specimen
         $asked = 900.0 + 2600.0 * $throttle;
         $this->lock += ((($lockup && $this->gear !== 'N' ? 1.0 : 0.0) - $this->lock) * $dt) / 0.15;
         $this->temperature += $dt * (0.08 + 0.12 * $throttle);
-        $slow = $this->fault['slow'] ?? 1.0;
-        $delay = 0.22;
-        $duration = 0.42 * $slow;
-        $u = $this->from === null ? 1.0 : ($t - $this->shiftStart - $delay) / $duration;
-        $ratio = $this->ratios[$this->gear] ?? null;
-        $ratio = $ratio === null ? null : abs($ratio) * ($this->fault['slip'][$this->gear] ?? 1.0);
+        $done = $this->from === null ? 1.0 : ($t - $this->shiftStart - self::SHIFT_DELAY_S) / $this->shiftSeconds();
+        $ratio = $this->ratioOf($this->gear);
         $before = $this->from === null ? null : $this->ratios[$this->from] ?? null;
-
-        if ($ratio === null) {
-            // neutral
-            $this->output = max(0.0, $this->output - ($this->output * $dt) / 1.4 - 4.0 * $dt);
-            $this->turbine += ((0.96 * $asked - $this->turbine) * $dt) / 0.3;
-        } elseif ($before === null && $u < 1.0) {
-            // engagement from neutral: the turbine is brought down to the standing output
-            $this->turbine +=
-                ($ratio * $this->output - $this->turbine) * min(1.0, $dt / 0.08) * ($u > 0.0 ? 1.0 : 0.0);
-            $this->output += $u > 0.0 ? 60.0 * $dt : 0.0;
-        } else {
-            $effective = $ratio;
-            $extra = 0.0;
-            if ($u < 1.0 && $before !== null) {
-                $name = "$this->from-$this->gear";
-                $flare = $this->fault['flare'][$name] ?? 0.0;
-                $hold = $flare > 0.0 ? 0.35 : 0.0; // the gap before the next element takes hold
-                $v = max(0.0, min(1.0, ($u - $hold) / (1.0 - $hold)));
-                $effective = abs($before) + (($ratio - abs($before)) * (1.0 - cos(M_PI * $v))) / 2.0;
-                $extra = $flare > 0.0 && $u > 0.0 && $u < $hold ? $flare * sin((M_PI * $u) / $hold) : 0.0;
-                $dip = $this->fault['tieUp'][$name] ?? 0.0;
-                $this->output -=
-                    $dip > 0.0 && $u > 0.0
-                        ? ($this->output * $dip * M_PI * sin(2.0 * M_PI * $u) * $dt) / $duration
-                        : 0.0;
-            } else {
-                $this->from = null;
-                $target = ($asked * (1.0 - 0.045 * (1.0 - $this->lock))) / $ratio;
-                $this->output += (($target - $this->output) * $dt) / 2.2;
-            }
-            $this->turbine = $effective * $this->output + $extra;
-        }
+        match (true) {
+            $ratio === null => $this->coast($dt, $asked),
+            $before === null && $done < 1.0 => $this->engage($dt, $ratio, $done),
+            $before !== null && $done < 1.0 => $this->shift($dt, abs($before), $ratio, $done),
+            default => $this->drive($dt, $asked, $ratio),
+        };
         $hunt = ($this->fault['hunt'] ?? 0.0) * sin(2.0 * M_PI * 1.3 * $t) * $this->lock;
         $open = $this->gear === 'N' ? $asked : max($this->turbine * 1.045, min($asked, $this->turbine + 600.0));
         $target = $this->lock * ($this->turbine + 9.0 + $hunt) + (1.0 - $this->lock) * $open;
         $this->input += ($target - $this->input) * min(1.0, $dt / ($this->lock > 0.9 ? 0.02 : 0.12));
+    }
+
+    private function shiftSeconds(): float
+    {
+        return 0.42 * ($this->fault['slow'] ?? 1.0);
+    }
+
+    /** The ratio the gear runs at, slip included; null in neutral. */
+    private function ratioOf(string $gear): ?float
+    {
+        $ratio = $this->ratios[$gear] ?? null;
+
+        return $ratio === null ? null : abs($ratio) * ($this->fault['slip'][$gear] ?? 1.0);
+    }
+
+    private function coast(float $dt, float $asked): void
+    {
+        $this->output = max(0.0, $this->output - ($this->output * $dt) / 1.4 - 4.0 * $dt);
+        $this->turbine += ((0.96 * $asked - $this->turbine) * $dt) / 0.3;
+    }
+
+    /** From neutral: the turbine is brought down to the standing output. */
+    private function engage(float $dt, float $ratio, float $done): void
+    {
+        if ($done > 0.0) {
+            $this->turbine += ($ratio * $this->output - $this->turbine) * min(1.0, $dt / 0.08);
+            $this->output += 60.0 * $dt;
+        }
+    }
+
+    /** @param  float  $done  share of the shift that is over; below 0 while nothing moves yet */
+    private function shift(float $dt, float $before, float $ratio, float $done): void
+    {
+        $name = "$this->from-$this->gear";
+        $flare = $this->fault['flare'][$name] ?? 0.0;
+        $gap = $flare > 0.0 ? 0.35 : 0.0; // before the next element takes hold
+        $taken = max(0.0, min(1.0, ($done - $gap) / (1.0 - $gap)));
+        $dip = $this->fault['tieUp'][$name] ?? 0.0;
+        if ($done > 0.0) {
+            $this->output -= ($this->output * $dip * M_PI * sin(2.0 * M_PI * $done) * $dt) / $this->shiftSeconds();
+        }
+        $now = $before + (($ratio - $before) * (1.0 - cos(M_PI * $taken))) / 2.0;
+        $runsUp = $done > 0.0 && $done < $gap ? $flare * sin((M_PI * $done) / $gap) : 0.0;
+        $this->turbine = $now * $this->output + $runsUp;
+    }
+
+    private function drive(float $dt, float $asked, float $ratio): void
+    {
+        $this->from = null;
+        $target = ($asked * (1.0 - 0.045 * (1.0 - $this->lock))) / $ratio;
+        $this->output += (($target - $this->output) * $dt) / 2.2;
+        $this->turbine = $ratio * $this->output;
     }
 
     /** Uniform noise of the given half width from a linear congruential generator. */

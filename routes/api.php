@@ -8,7 +8,10 @@ Route::get('session', [SessionController::class, 'show']);
 Route::post('session', [SessionController::class, 'signIn']);
 Route::delete('session', [SessionController::class, 'signOut']);
 
+Route::post('session/lock', [SessionController::class, 'lock']);
+
 Route::middleware('auth:badge')->group(function (): void {
+    Route::put('session/pin', [SessionController::class, 'changePin']);
     foreach (Rooms::all() as $room) {
         $room::routes();
     }

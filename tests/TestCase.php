@@ -2,13 +2,16 @@
 
 namespace Tests;
 
+use App\Kernel\Ledger\Anchors;
 use App\Shop\HouseRules;
 use App\Shop\Models\HouseRule;
 use App\Shop\Models\Person;
+use App\Stations\Dyno\Models\Run;
 use App\Yard\Models\Unit;
 use Illuminate\Foundation\Testing\DatabaseTransactions;
 use Illuminate\Foundation\Testing\TestCase as LaravelTestCase;
 use Illuminate\Support\Facades\Artisan;
+use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Str;
 use Illuminate\Testing\TestResponse;
 use Opis\JsonSchema\Errors\ErrorFormatter;
@@ -30,9 +33,23 @@ abstract class TestCase extends LaravelTestCase
     protected function setUp(): void
     {
         parent::setUp();
-        DemoShop::furnish(4);
+        $this->furnish();
         config(['yard.progress_connection' => null]); // a second connection would wait for the test's own transaction
-        @unlink(\App\Kernel\Ledger\Anchors::path());
+        self::anchorWhatIsThere();
+    }
+
+    /** The anchor file of earlier tests knows events that were rolled back. */
+    protected static function anchorWhatIsThere(): void
+    {
+        @unlink(Anchors::path());
+        foreach (DB::table('ledger_streams')->where('seq', '>', 0)->get() as $head) {
+            Anchors::add($head->stream, $head->seq, $head->hash);
+        }
+    }
+
+    protected function furnish(): void
+    {
+        DemoShop::furnish(4);
     }
 
     public function createApplication()
@@ -97,6 +114,20 @@ abstract class TestCase extends LaravelTestCase
     protected function unit(string $tag = 'C-9001'): Unit
     {
         return Unit::query()->where('core_tag', $tag)->firstOrFail();
+    }
+
+    /** What the analysis of a run found, one limited value. */
+    protected function check(Run $run, ?float $value, bool $pass): void
+    {
+        $run->checks()->create([
+            'position' => $run->checks()->count(),
+            'name' => 'Flare',
+            'place' => '2-3',
+            'value' => $value,
+            'unit' => 'rev/min',
+            'most' => 80.0,
+            'pass' => $pass,
+        ]);
     }
 
     /** The shop has decided a house rule. */

@@ -4,6 +4,7 @@ namespace App\Insight;
 
 use App\Insight\Http\InsightController;
 use App\Shop\Role;
+use App\Yard\Contracts\FieldRecord;
 use App\Yard\Contracts\Room;
 use App\Yard\Contracts\ScanHit;
 use Illuminate\Support\Facades\Route;
@@ -25,7 +26,7 @@ final class InsightRoom implements Room
     /** @return array<class-string, class-string> */
     public static function provides(): array
     {
-        return [];
+        return [FieldRecord::class => FieldCounts::class];
     }
 
     /** @return list<ScanHit> */

@@ -3,8 +3,8 @@
 namespace App\Kernel;
 
 use Yard\Core\BadInput;
-use Yard\Core\Calculators;
-use Yard\Core\Units\Unit as MeasureUnit;
+use Yard\Core\Quantity\Quantity;
+use Yard\Core\Quantity\Unit as MeasureUnit;
 
 /** A value with the unit it was typed in: 0.024 in comes back as 0.024 in. */
 final class TypedQuantity
@@ -21,12 +21,12 @@ final class TypedQuantity
     public static function parse(string $text, string $kind, string $default, string $pointer): self
     {
         try {
-            $read = Calculators::call('units.parse', ['text' => $text, 'kind' => $kind, 'default' => $default]);
+            $read = Quantity::parse($text, $kind, $default);
         } catch (BadInput $e) {
             throw Refusal::at($pointer, $e->getMessage());
         }
 
-        return new self($read['value'], $read['unit'], $read['si'], trim($text));
+        return new self($read->value, $read->unit->symbol, $read->si(), trim($text));
     }
 
     public function in(string $unit): float

@@ -4,6 +4,7 @@ namespace App\Shop;
 
 use App\Shop\Http\CalculatorsController;
 use App\Shop\Http\HouseRulesController;
+use App\Shop\Http\PeopleController;
 use App\Shop\Queries\CustomerNames;
 use App\Yard\Contracts\Room;
 use App\Yard\Contracts\ScanHit;
@@ -22,6 +23,16 @@ final class ShopRoom implements Room
         Route::get('calc', [CalculatorsController::class, 'index']);
         Route::get('calc/{name}', [CalculatorsController::class, 'schema']);
         Route::post('calc/{name}', [CalculatorsController::class, 'run']);
+        Route::middleware('can:shop.people')->group(function (): void {
+            Route::get('people', [PeopleController::class, 'index']);
+            Route::get('people/sign-ins', [PeopleController::class, 'log']);
+            Route::put('people/{person:badge}/pin', [PeopleController::class, 'pin']);
+        });
+        Write::with('shop.people')->post('people', [PeopleController::class, 'add']);
+        Write::with('shop.people')->put('people/{person:badge}', [PeopleController::class, 'change']);
+        Write::with('shop.people')->delete('people/{person:badge}/sessions', [PeopleController::class, 'endSessions']);
+        Write::with('shop.people')->delete('people/{person:badge}/lock', [PeopleController::class, 'lift']);
+        Write::with('shop.people')->post('people/locked-places/lift', [PeopleController::class, 'liftPlace']);
         Route::get('house-rules', [HouseRulesController::class, 'index']);
         Write::with('shop.set-rules')->put('house-rules/{code}', [HouseRulesController::class, 'set']);
     }
@@ -29,7 +40,7 @@ final class ShopRoom implements Room
     /** @return array<string, list<Role>> */
     public static function abilities(): array
     {
-        return ['shop.set-rules' => [Role::Manager]];
+        return ['shop.set-rules' => [Role::Manager], 'shop.people' => [Role::Manager]];
     }
 
     /** @return array<class-string, class-string> */

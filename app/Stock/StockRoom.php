@@ -20,6 +20,7 @@ final class StockRoom implements Room
     {
         Route::get('stock', [StockController::class, 'index']);
         Route::get('lots/{lot}', [StockController::class, 'lot']);
+        Route::get('lots/{lot}/units.csv', [StockController::class, 'recall']);
     }
 
     /** @return array<string, list<Role>> */

@@ -3,6 +3,7 @@
 namespace App\Yard;
 
 use App\Kernel\Record;
+use Illuminate\Database\Query\Expression;
 
 /**
  * Numbers given out one after the other, without gaps in a committed history and without an end.
@@ -25,10 +26,9 @@ final class NumberSequence extends Record
     /** Takes the next number; the row stays locked until the transaction ends, so no two get the same. */
     public static function next(string $name): int
     {
-        self::query()->insertOrIgnore(['name' => $name, 'last' => 0]);
-        $row = self::query()->lockForUpdate()->findOrFail($name);
-        $row->update(['last' => $row->last + 1]);
+        // One statement takes the row for itself: to look first and write then would let two wait for each other.
+        self::query()->upsert(['name' => $name, 'last' => 1], ['name'], ['last' => new Expression('last + 1')]);
 
-        return $row->last;
+        return self::query()->findOrFail($name)->last;
     }
 }

@@ -2,11 +2,16 @@
 
 namespace App\Yard;
 
+use App\Kernel\Http\Serialiser;
 use App\Shop\Abilities;
+use App\Shop\Door\OpenSessions;
 use App\Shop\HouseRules;
 use App\Shop\Models\Person;
 use App\Shop\Queries\PeopleNames;
+use App\Yard\Http\OneUnitAtATime;
 use App\Yard\Queries\RouteCard;
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Support\Facades\Auth;
 use Illuminate\Support\Facades\Gate as Ability;
 use Illuminate\Support\Facades\Vite;
 use Illuminate\Support\ServiceProvider;
@@ -19,6 +24,7 @@ final class YardServiceProvider extends ServiceProvider
         $this->app->scoped(PeopleNames::class);
         $this->app->scoped(Gatekeeper::class);
         $this->app->scoped(HouseRules::class);
+        $this->app->bind(Serialiser::class, OneUnitAtATime::class);
         foreach (Rooms::all() as $room) {
             foreach ($room::provides() as $contract => $class) {
                 $this->app->scoped($contract, $class);
@@ -37,10 +43,16 @@ final class YardServiceProvider extends ServiceProvider
 
     public function boot(): void
     {
+        // A column that is not there is a fault, not a wish.
+        Model::preventSilentlyDiscardingAttributes();
         // Addresses without host and port: the same pages work behind a proxy, by name or by number.
         Vite::createAssetPathsUsing(fn (string $path) => '/'.ltrim($path, '/'));
         foreach (Abilities::all() as $ability => $roles) {
-            Ability::define($ability, fn (Person $person) => in_array($person->role, $roles, true));
+            Ability::define(
+                $ability,
+                fn (Person $person) => in_array($person->role, $roles, true) && $person->pinIsLongEnough(),
+            );
         }
+        Auth::provider('open-sessions', fn ($app) => new OpenSessions($app->make('hash'), Person::class));
     }
 }

@@ -12,6 +12,12 @@ final class BadInput extends \InvalidArgumentException
         parent::__construct($message);
     }
 
+    /** The same refusal seen from further out: the place lies below the given pointer. */
+    public function under(string $path): self
+    {
+        return new self($this->errorCode, $this->getMessage(), $path.$this->path);
+    }
+
     /** @return array{error: array{code: string, message: string, path: string}} */
     public function toArray(): array
     {

@@ -36,6 +36,26 @@ final class Decimal
         return new self((int) $digits, $places);
     }
 
+    public function equals(self $other): bool
+    {
+        return $this->places === $other->places && $this->digits === $other->digits;
+    }
+
+    /** Half-way to another number, exactly. */
+    public function middle(self $other): self
+    {
+        $places = max($this->places, $other->places) + 1;
+
+        return self::ofFloat(
+            self::unscale(intdiv($this->scaled($places) + $other->scaled($places), 2), $places),
+        );
+    }
+
+    public function toFloat(): float
+    {
+        return self::unscale($this->digits, $this->places);
+    }
+
     /** The value as a whole number of 10^-places units. */
     public function scaled(int $places): int
     {

@@ -5,8 +5,9 @@ declare(strict_types=1);
 namespace Yard\Core;
 
 /**
- * A cursor over decoded JSON (objects as stdClass) that knows its JSON pointer (RFC 6901), refuses what does not fit in
- * one sentence, and remembers which fields were asked for, so that unknown fields can be named instead of passed over.
+ * A cursor over decoded JSON that knows its JSON pointer (RFC 6901), refuses what does not fit in one sentence, and
+ * remembers which fields were asked for, so that unknown fields can be named instead of passed over. Objects are
+ * stdClass, or string-keyed arrays as a catalog holds them (an empty array is either).
  */
 final class Input
 {
@@ -19,8 +20,8 @@ final class Input
         public readonly string $path,
         private readonly \ArrayObject $seen,
     ) {
-        if ($value instanceof \stdClass && ! isset($seen[$path])) {
-            $seen[$path] = array_fill_keys(array_map(strval(...), array_keys(get_object_vars($value))), false);
+        if ($this->isObject() && ! isset($seen[$path])) {
+            $seen[$path] = array_fill_keys(array_map(strval(...), array_keys($this->fields())), false);
         }
     }
 
@@ -58,9 +59,17 @@ final class Input
         return $this->value;
     }
 
+    public function isObject(): bool
+    {
+        return $this->value instanceof \stdClass ||
+            (is_array($this->value) && ($this->value === [] || ! array_is_list($this->value)));
+    }
+
     public function has(string $key): bool
     {
-        return $this->value instanceof \stdClass && property_exists($this->value, $key);
+        return $this->value instanceof \stdClass
+            ? property_exists($this->value, $key)
+            : is_array($this->value) && $this->isObject() && array_key_exists($key, $this->value);
     }
 
     public function fail(string $code, string $message): BadInput
@@ -68,12 +77,27 @@ final class Input
         return new BadInput($code, $message, $this->path);
     }
 
+    /**
+     * Runs what makes an object of this place; what it refuses is refused here.
+     *
+     * @template T
+     *
+     * @param  callable(): T  $make
+     * @return T
+     */
+    public function within(callable $make): mixed
+    {
+        try {
+            return $make();
+        } catch (BadInput $e) {
+            throw $e->under($this->path);
+        }
+    }
+
     public function at(string $key): self
     {
-        if (! ($this->value instanceof \stdClass)) {
-            throw $this->fail('type', $this->name().' must be an object, not '.$this->describe().'.');
-        }
-        if (! property_exists($this->value, $key)) {
+        $this->assertObject();
+        if (! $this->has($key)) {
             throw new BadInput('missing', "The field \"$key\" is missing.", $this->path.'/'.self::escape($key));
         }
 
@@ -82,11 +106,9 @@ final class Input
 
     public function optional(string $key): ?self
     {
-        if (! ($this->value instanceof \stdClass)) {
-            throw $this->fail('type', $this->name().' must be an object, not '.$this->describe().'.');
-        }
+        $this->assertObject();
 
-        return property_exists($this->value, $key) ? $this->child($key) : null;
+        return $this->has($key) ? $this->child($key) : null;
     }
 
     public function number(
@@ -171,11 +193,11 @@ final class Input
     public function numbers(string $key): array
     {
         $in = $this->at($key);
-        if (! is_array($in->value)) {
+        if (! is_array($in->value) || ! array_is_list($in->value)) {
             throw $in->fail('type', $in->name().' must be a list of numbers, not '.$in->describe().'.');
         }
         $out = [];
-        foreach (array_values($in->value) as $i => $n) {
+        foreach ($in->value as $i => $n) {
             if ((! is_int($n) && ! is_float($n)) || ! is_finite((float) $n)) {
                 (new self($n, $in->path.'/'.$i, $this->seen))->asNumber();
             }
@@ -250,11 +272,11 @@ final class Input
     /** @return list<self> */
     public function asList(): array
     {
-        if (! is_array($this->value)) {
+        if (! is_array($this->value) || ! array_is_list($this->value)) {
             throw $this->fail('type', $this->name().' must be a list, not '.$this->describe().'.');
         }
         $out = [];
-        foreach (array_values($this->value) as $i => $item) {
+        foreach ($this->value as $i => $item) {
             $out[] = new self($item, $this->path.'/'.$i, $this->seen);
         }
 
@@ -264,11 +286,11 @@ final class Input
     /** @return list<string> read without an Input a text: catalogs hold hundreds of rules */
     public function asStrings(): array
     {
-        if (! is_array($this->value)) {
+        if (! is_array($this->value) || ! array_is_list($this->value)) {
             throw $this->fail('type', $this->name().' must be a list, not '.$this->describe().'.');
         }
         $out = [];
-        foreach (array_values($this->value) as $i => $item) {
+        foreach ($this->value as $i => $item) {
             $out[] = is_string($item) ? $item : (new self($item, $this->path.'/'.$i, $this->seen))->asString();
         }
 
@@ -278,11 +300,9 @@ final class Input
     /** @return array<string, self> */
     public function asMap(): array
     {
-        if (! ($this->value instanceof \stdClass)) {
-            throw $this->fail('type', $this->name().' must be an object, not '.$this->describe().'.');
-        }
+        $this->assertObject();
         $out = [];
-        foreach (array_keys(get_object_vars($this->value)) as $key) {
+        foreach (array_keys($this->fields()) as $key) {
             $out[(string) $key] = $this->child((string) $key);
         }
 
@@ -304,10 +324,21 @@ final class Input
     private function child(string $key): self
     {
         $this->seen[$this->path][$key] = true;
-        /** @var \stdClass $object */
-        $object = $this->value;
 
-        return new self($object->{$key}, $this->path.'/'.self::escape($key), $this->seen);
+        return new self($this->fields()[$key], $this->path.'/'.self::escape($key), $this->seen);
+    }
+
+    /** @return array<mixed> */
+    private function fields(): array
+    {
+        return $this->value instanceof \stdClass ? get_object_vars($this->value) : (array) $this->value;
+    }
+
+    private function assertObject(): void
+    {
+        if (! $this->isObject()) {
+            throw $this->fail('type', $this->name().' must be an object, not '.$this->describe().'.');
+        }
     }
 
     private function lastKey(): string
@@ -322,7 +353,7 @@ final class Input
             is_bool($this->value) => $this->value ? 'true' : 'false',
             is_string($this->value) => 'the text "'.mb_strimwidth($this->value, 0, 40, '…').'"',
             is_int($this->value), is_float($this->value) => self::show((float) $this->value),
-            is_array($this->value) => 'a list',
+            is_array($this->value) && array_is_list($this->value) => 'a list',
             default => 'an object',
         };
     }

@@ -7,7 +7,7 @@ namespace Yard\Core\Tests;
 use Opis\JsonSchema\Errors\ErrorFormatter;
 use Opis\JsonSchema\Validator;
 use PHPUnit\Framework\Attributes\DataProvider;
-use Yard\Core\Calculators;
+use Yard\Core\Calculator\Calculators;
 
 /** What holds for every calculator: a published schema that its example and result obey, and one way to refuse. */
 final class ContractTest extends CoreTestCase

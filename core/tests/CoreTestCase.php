@@ -6,7 +6,7 @@ namespace Yard\Core\Tests;
 
 use PHPUnit\Framework\TestCase;
 use Yard\Core\BadInput;
-use Yard\Core\Calculators;
+use Yard\Core\Calculator\Calculators;
 
 abstract class CoreTestCase extends TestCase
 {

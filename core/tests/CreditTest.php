@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Yard\Core\Tests;
 
+use Yard\Core\BadInput;
+
 final class CreditTest extends CoreTestCase
 {
     private const CORE = [
@@ -81,5 +83,46 @@ final class CreditTest extends CoreTestCase
             '/missingParts/0/part',
         );
         $this->assertRefused('receive.credit', array_diff_key(self::CORE, ['rate' => 0]), 'missing', '/rate');
+    }
+
+    /** @param  array<string, mixed>  $when */
+    private function grade(array $when, array $facts): array
+    {
+        return $this->calc('receive.grade', [
+            'facts' => $facts,
+            'rules' => [
+                ['grade' => 'B', 'when' => $when, 'reason' => '{missing} missing'],
+                ['grade' => 'D', 'when' => (object) [], 'reason' => 'else'],
+            ],
+        ]);
+    }
+
+    public function test_a_condition_that_names_a_number_holds_when_the_fact_is_that_number(): void
+    {
+        $this->assertSame('B', $this->grade(['missing' => 2], ['missing' => 2])['grade']);
+        $this->assertSame('B', $this->grade(['missing' => 2], ['missing' => 2.0])['grade']);
+        $this->assertSame('2 missing', $this->grade(['missing' => 2.0], ['missing' => 2])['reason']);
+        $this->assertSame('D', $this->grade(['missing' => 2], ['missing' => 3])['grade']);
+        $this->assertSame('B', $this->grade(['broken' => false], ['broken' => false, 'missing' => 0])['grade']);
+    }
+
+    public function test_a_condition_that_could_never_hold_is_refused(): void
+    {
+        foreach (['yes', null, [], true] as $wanted) {
+            try {
+                $this->grade(['missing' => $wanted], ['missing' => 2]);
+                $this->fail(json_encode($wanted).' was taken for a number');
+            } catch (BadInput $e) {
+                $this->assertSame(['type', '/rules/0/when/missing'], [$e->errorCode, $e->path]);
+            }
+        }
+        foreach ([['broken', 1], ['brokenAtLeast', true]] as [$condition, $wanted]) {
+            try {
+                $this->grade([$condition => $wanted], ['broken' => true, 'missing' => 2]);
+                $this->fail("$condition was accepted");
+            } catch (BadInput $e) {
+                $this->assertSame(['type', "/rules/0/when/$condition"], [$e->errorCode, $e->path]);
+            }
+        }
     }
 }

@@ -7,7 +7,7 @@ namespace Yard\Core\Tests;
 use Opis\JsonSchema\Validator;
 use PHPUnit\Framework\Attributes\DataProvider;
 use Yard\Core\BadInput;
-use Yard\Core\Calculators;
+use Yard\Core\Calculator\Calculators;
 use Yard\Core\Input;
 
 /**

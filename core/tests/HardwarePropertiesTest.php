@@ -6,7 +6,7 @@ namespace Yard\Core\Tests;
 
 use Eris\Generators;
 use Eris\TestTrait;
-use Yard\Core\Calculators;
+use Yard\Core\Calculator\Calculators;
 
 /**
  * What must hold for any train, pack, band, spring and package, tried on random ones. The laws are those of

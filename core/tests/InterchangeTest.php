@@ -308,7 +308,7 @@ final class InterchangeTest extends CoreTestCase
 
     public function test_a_tag_gives_every_candidate_and_a_year_digit_its_decades(): void
     {
-        $example = json_decode(\Yard\Core\Calculators::schema('tag.parse'), true)['example']['input'];
+        $example = json_decode(\Yard\Core\Calculator\Calculators::schema('tag.parse'), true)['example']['input'];
         $out = $this->calc('tag.parse', $example);
         $this->assertSame(
             ['K9B1234', [['RD4-M', [2009], true]]],

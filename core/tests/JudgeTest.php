@@ -5,8 +5,9 @@ declare(strict_types=1);
 namespace Yard\Core\Tests;
 
 use PHPUnit\Framework\Attributes\DataProvider;
-use Yard\Core\Calculators;
+use Yard\Core\Calculator\Calculators;
 use Yard\Core\Dyno\JudgeTrace;
+use Yard\Core\Dyno\Samples;
 use Yard\Rig\Specimen;
 
 require_once dirname(__DIR__, 2).'/rig/Specimen.php';
@@ -156,7 +157,7 @@ final class JudgeTest extends CoreTestCase
             'shiftDuration_s' => ['min' => 0.2, 'max' => 0.9],
             'flare_rpm' => ['max' => 80],
         ];
-        $checks = JudgeTrace::judge($analysis, $limits);
+        $checks = JudgeTrace::judge($analysis, $limits, [['1', '2']]);
         $this->assertSame([true, true, true], array_column($checks, 'pass'));
         $this->assertSame(
             [false, true, false],
@@ -178,6 +179,68 @@ final class JudgeTest extends CoreTestCase
                 'check',
             ),
             'a lock-up that was never measured does not pass',
+        );
+    }
+
+    public function test_what_is_limited_and_was_not_measured_does_not_pass(): void
+    {
+        $nothing = ['gears' => [], 'shifts' => [], 'tieUps' => [], 'lockup' => null, 'notReached' => []];
+        $limits = [
+            'shiftDuration_s' => ['max' => 0.9],
+            'shiftDelay_s' => ['max' => 0.5],
+            'flare_rpm' => ['max' => 80],
+            'tieUpDepth_pct' => ['max' => 5],
+            'lockupSlip_rpm' => ['max' => 30],
+            'hunt_rpm' => ['max' => 40],
+            'line_kpa' => ['min' => 400, 'max' => 1700],
+            'rise_per_min' => ['max' => 20],
+        ];
+        $checks = JudgeTrace::judge($nothing, $limits, [['1', '2'], ['2', '3']]);
+        $this->assertCount(8 + 5, $checks, 'four of each commanded change, five of the whole run');
+        foreach ($checks as $check) {
+            $this->assertSame([null, false], [$check['value'], $check['pass']], $check['check']);
+        }
+        $one = ['from' => '1', 'to' => '2', 'duration_s' => 0.3, 'flare_rpm' => 0.0, 'tieUpDepth_pct' => 0.0];
+        $this->assertSame(
+            ['Shift delay, 1-2', 'Shift duration, 2-3', 'Shift delay, 2-3', 'Flare, 2-3', 'Tie-up, 2-3'],
+            array_values(
+                array_map(
+                    fn (array $c): string => "{$c['check']}, {$c['where']}",
+                    array_filter(
+                        JudgeTrace::judge(['shifts' => [$one]] + $nothing, array_slice($limits, 0, 4), [
+                            ['1', '2'],
+                            ['2', '3'],
+                        ]),
+                        fn (array $c): bool => ! $c['pass'],
+                    ),
+                ),
+            ),
+        );
+    }
+
+    public function test_samples_stand_where_their_time_says(): void
+    {
+        $samples = new Samples(['input_rpm'], 10.0, 1.0);
+        foreach ([0.0, 0.1, 0.2, '0.21', 0.5, 0.8, 0.9, 1.0] as $t) {
+            $samples->add($t, ['input_rpm' => 100.0 * (float) $t]);
+        }
+        $this->assertSame([11, 4, 1], [$samples->expected(), $samples->lost(), $samples->doubled()]);
+        $this->assertEquals(
+            [
+                ['from_s' => 0.3, 'to_s' => 0.4, 'samples' => 2],
+                ['from_s' => 0.6, 'to_s' => 0.7, 'samples' => 2],
+            ],
+            $samples->gaps(),
+        );
+        // bridged by straight lines: a linear signal stays what it was
+        $this->assertEqualsWithDelta(
+            array_map(fn (int $k): float => 10.0 * $k, range(0, 10)),
+            $samples->channels()['input_rpm'],
+            1e-9,
+        );
+        $this->assertSame(
+            [false, false],
+            array_column(JudgeTrace::completeness($samples), 'pass'),
         );
     }
 

@@ -10,7 +10,7 @@ final class PowerTest extends CoreTestCase
     /** @return array<string, mixed> */
     private static function example(string $name): array
     {
-        return json_decode(\Yard\Core\Calculators::schema($name), true)['example']['input'];
+        return json_decode(\Yard\Core\Calculator\Calculators::schema($name), true)['example']['input'];
     }
 
     public function test_demand_is_the_train_s_torque_and_margins_fall_with_it(): void
@@ -449,7 +449,7 @@ final class PowerTest extends CoreTestCase
             // Energy balance over the shift: engine work + kinetic energy of the slowing input - work at the output =
             // heat, with a constant output torque of the new ratio times (input + inertia torque).
             $gears = array_column(
-                \Yard\Core\Calculators::call(
+                \Yard\Core\Calculator\Calculators::call(
                     'geartrain.solve',
                     array_intersect_key($in, array_flip(['input', 'output', 'sets', 'elements', 'gears'])),
                 )['gears'],

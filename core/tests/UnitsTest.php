@@ -149,6 +149,10 @@ final class UnitsTest extends CoreTestCase
             ['12 parsec', 'length', 'in', 'unknown-unit'],
             ['1/0 in', 'length', 'in', 'not-a-quantity'],
             ['10 Nm', 'length', 'in', 'unit-kind'],
+            // digits of other scripts look right and would count as 0
+            ['１２ mm', 'length', 'in', 'not-a-quantity'],
+            ['٢٤ thou', 'length', 'in', 'not-a-quantity'],
+            ['0.0２4 in', 'length', 'in', 'unknown-unit'],
         ];
     }
 

@@ -290,7 +290,7 @@ final class VehiclePropertiesTest extends CoreTestCase
     public function test_shifts_take_the_same_heat_whatever_carries_the_mass(): void
     {
         // Only m (r/axle)^2 counts: twice the mass behind a radius smaller by sqrt(2) is the same inertia.
-        $in = json_decode(\Yard\Core\Calculators::schema('shift.energy'), true)['example']['input'];
+        $in = json_decode(\Yard\Core\Calculator\Calculators::schema('shift.energy'), true)['example']['input'];
         $this->limitTo(20)
             ->forAll(Generators::choose(800, 5000), Generators::choose(250, 420), Generators::choose(28, 45))
             ->then(function (int $mass, int $radius, int $tenths) use ($in): void {

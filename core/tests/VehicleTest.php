@@ -5,7 +5,7 @@ declare(strict_types=1);
 namespace Yard\Core\Tests;
 
 use PHPUnit\Framework\Attributes\DataProvider;
-use Yard\Core\Calculators;
+use Yard\Core\Calculator\Calculators;
 
 /** Engine, converter, tyre and mass around the train: closed forms, energy balances, and R as a judge. */
 final class VehicleTest extends CoreTestCase

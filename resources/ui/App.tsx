@@ -1,14 +1,15 @@
 import { Dialog, DialogPanel, DialogTitle, Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import { lazy, Suspense, useEffect, useState, type ReactNode } from 'react';
 import { Link, NavLink, Route, Routes, useLocation, useNavigate } from 'react-router';
-import { useSession } from './api/session';
+import { useIdleLock, useSession } from './api/session';
 import { Home } from './home/Home';
 import { firstPlaces, otherPlaces } from './home/navigation';
 import { Loading } from './kit/basics';
 import { ErrorBoundary } from './kit/ErrorBoundary';
 import { ScanLine } from './kit/ScanLine';
-import { SignIn } from './rooms/shop/SignIn';
+import { Locked, SignIn } from './rooms/shop/SignIn';
 
+const OwnPin = lazy(() => import('./rooms/shop/OwnPin').then((m) => ({ default: m.OwnPin })));
 const UnitCard = lazy(() => import('./card/UnitCard').then((m) => ({ default: m.UnitCard })));
 const Units = lazy(() => import('./rooms/yard/Units').then((m) => ({ default: m.Units })));
 const Receive = lazy(() => import('./stations/receiving/Receive').then((m) => ({ default: m.Receive })));
@@ -29,6 +30,7 @@ const ComparePage = lazy(() => import('./stations/ordering/Compare').then((m) =>
 const Power = lazy(() => import('./rooms/power/Power').then((m) => ({ default: m.Power })));
 const Families = lazy(() => import('./rooms/catalog/Families').then((m) => ({ default: m.Families })));
 const Insight = lazy(() => import('./rooms/insight/Insight').then((m) => ({ default: m.Insight })));
+const People = lazy(() => import('./rooms/shop/People').then((m) => ({ default: m.People })));
 const YardPlan = lazy(() => import('./rooms/yard/YardPlan').then((m) => ({ default: m.YardPlan })));
 
 const SHORTCUTS = [
@@ -42,6 +44,17 @@ const SHORTCUTS = [
     ['l', 'Light or dark'],
     ['?', 'This list'],
 ] as const;
+
+/** Nobody is in yet, or somebody whose PIN is too short to sign with. */
+function Door() {
+    const { person, locked, failed } = useSession();
+    if (!person) return <SignIn failed={failed} badge={locked?.badge ?? ''} />;
+    return (
+        <Suspense fallback={<Loading what="the door" />}>
+            <OwnPin digits={person.shortestPin ?? 0} />
+        </Suspense>
+    );
+}
 
 type Light = { light: string; setLight: (change: (v: string) => string) => void };
 
@@ -58,9 +71,10 @@ export function App() {
         localStorage.setItem('yard.light', light);
     }, [light]);
     useShortcuts(() => setHelp(true), setLight);
+    useIdleLock();
 
     if (session.loading) return <Loading what="the yard" />;
-    if (!session.person) return <SignIn failed={session.failed} />;
+    if (!session.person || session.person.shortestPin !== null) return <Door />;
 
     return (
         <div className="min-h-screen">
@@ -81,6 +95,7 @@ export function App() {
                 </ErrorBoundary>
             </main>
             <Keys open={help} onClose={setHelp} />
+            {session.locked && <Locked {...session.locked} />}
         </div>
     );
 }
@@ -147,29 +162,37 @@ function Head({ light, setLight, onKeys }: Light & { onKeys: () => void }) {
                         </MenuItem>
                     ))}
                 </DropDown>
-                <DropDown id="badge" label={session.person?.name ?? ''} detail={role}>
-                    <MenuItem>
-                        <button type="button" className={ITEM} onClick={() => void session.leave()}>
-                            Switch badge
-                        </button>
-                    </MenuItem>
-                    <MenuItem>
-                        <button
-                            type="button"
-                            className={ITEM}
-                            onClick={() => setLight((v) => (v === 'on' ? 'off' : 'on'))}
-                        >
-                            {light === 'on' ? 'Dark' : 'Light'}
-                        </button>
-                    </MenuItem>
-                    <MenuItem>
-                        <button type="button" className={ITEM} onClick={onKeys}>
-                            Keys ?
-                        </button>
-                    </MenuItem>
-                </DropDown>
+                <BadgeMenu light={light} setLight={setLight} onKeys={onKeys} />
             </div>
         </header>
+    );
+}
+
+function BadgeMenu({ light, setLight, onKeys }: Light & { onKeys: () => void }) {
+    const session = useSession();
+    return (
+        <DropDown id="badge" label={session.person?.name ?? ''} detail={session.person?.role ?? ''}>
+            <MenuItem>
+                <button type="button" className={ITEM} onClick={() => void session.leave()}>
+                    Switch badge
+                </button>
+            </MenuItem>
+            <MenuItem>
+                <button type="button" className={ITEM} onClick={() => void session.lock()}>
+                    Lock the tablet
+                </button>
+            </MenuItem>
+            <MenuItem>
+                <button type="button" className={ITEM} onClick={() => setLight((v) => (v === 'on' ? 'off' : 'on'))}>
+                    {light === 'on' ? 'Dark' : 'Light'}
+                </button>
+            </MenuItem>
+            <MenuItem>
+                <button type="button" className={ITEM} onClick={onKeys}>
+                    Keys ?
+                </button>
+            </MenuItem>
+        </DropDown>
     );
 }
 
@@ -229,6 +252,7 @@ function Pages() {
             <Route path="/insight" element={<Insight />} />
             <Route path="/calculators" element={<Calculators />} />
             <Route path="/house-rules" element={<HouseRules />} />
+            <Route path="/people/:badge?" element={<People />} />
             <Route path="*" element={<Nowhere />} />
         </Routes>
     );

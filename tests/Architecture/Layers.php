@@ -38,6 +38,28 @@ final class Layers
     }
 
     #[TestRule]
+    public function the_json_edge_is_the_outermost_part_of_the_core(): Rule
+    {
+        return PHPat::rule()
+            ->classes(Selector::inNamespace('Yard\Core'))
+            ->excluding(Selector::inNamespace('Yard\Core\Calculator'))
+            ->shouldNotDependOn()
+            ->classes(Selector::inNamespace('Yard\Core\Calculator'))
+            ->because('the computation takes and gives typed values');
+    }
+
+    #[TestRule]
+    public function the_application_calls_classes_never_calculators(): Rule
+    {
+        return PHPat::rule()
+            ->classes(Selector::inNamespace('App'))
+            ->excluding(Selector::classname(\App\Shop\Http\CalculatorsController::class))
+            ->shouldNotDependOn()
+            ->classes(Selector::inNamespace('Yard\Core\Calculator'))
+            ->because('JSON is for the command line and the calculators\' own page');
+    }
+
+    #[TestRule]
     public function rig_knows_nothing_but_the_wire(): Rule
     {
         return PHPat::rule()

@@ -26,7 +26,10 @@ test('one physical unit goes from "a core arrives" to "the rebuilt unit came bac
         await page.getByLabel("Complaint, in the owner's words").fill('No third or fourth, engine runs up');
         await page.getByLabel('Stored codes').fill('P0730');
         await page.getByRole('button', { name: /^Pan/ }).click();
-        await page.getByRole('group', { name: 'Colour of the fluid' }).getByRole('button', { name: 'black' }).click();
+        await page
+            .getByRole('radiogroup', { name: 'Colour of the fluid' })
+            .getByRole('radio', { name: 'black' })
+            .click();
         await page
             .getByRole('button', { name: /^Bell housing/ })
             .first()
@@ -53,7 +56,7 @@ test('one physical unit goes from "a core arrives" to "the rebuilt unit came bac
         await page.keyboard.press('Enter');
         await expect(panel(page, 'Answered')).toContainText('61.976 mm');
         await expect(panel(page, 'Which variant is it').getByRole('listitem').first()).toContainText('RD4-M');
-        await panel(page, 'Decide').getByRole('button', { name: 'RD4-M', exact: true }).click();
+        await panel(page, 'Decide').getByRole('radio', { name: 'RD4-M', exact: true }).click();
         await page.getByRole('button', { name: 'Confirm RD4-M' }).click();
         await expectAt(page, 'Ordering');
     });
@@ -62,7 +65,7 @@ test('one physical unit goes from "a core arrives" to "the rebuilt unit came bac
         await signIn(page, 'manager');
         await scan(page, TAG);
         await section(page, 'Ordering');
-        await page.getByRole('button', { name: 'Tow', exact: true }).click();
+        await page.getByRole('radio', { name: 'Tow', exact: true }).click();
         await page.getByLabel('Customer', { exact: true }).selectOption({ label: 'Nordhaul Fleet' });
         await expect(panel(page, 'What stays out')).toContainText('servo spacer');
         await page.getByRole('button', { name: 'Take off Converter charge' }).click();
@@ -98,9 +101,12 @@ test('one physical unit goes from "a core arrives" to "the rebuilt unit came bac
         await expect(panel(page, 'Suspects').getByRole('listitem').first()).toContainText('C3');
         await doSteps(page);
         await panel(page, 'Inspection').getByRole('button', { name: 'Inspect High frictions' }).click();
-        await page.getByRole('button', { name: 'black', exact: true }).click();
-        await page.getByRole('group', { name: 'What becomes of it' }).getByRole('button', { name: 'replace' }).click();
-        await page.getByRole('button', { name: 'the cause' }).click();
+        await page.getByRole('radio', { name: 'black', exact: true }).click();
+        await page
+            .getByRole('radiogroup', { name: 'What becomes of it' })
+            .getByRole('radio', { name: 'replace' })
+            .click();
+        await page.getByRole('radio', { name: 'the cause' }).click();
         await page.getByRole('button', { name: 'Write it down' }).click();
         await expect(panel(page, 'Inspection')).toContainText('black, replace');
         await page.getByRole('button', { name: 'Teardown is complete' }).click();
@@ -170,10 +176,10 @@ test('one physical unit goes from "a core arrives" to "the rebuilt unit came bac
         await expect(page.getByText(/running, [1-9]/)).toBeVisible({ timeout: 20_000 });
         await page.reload(); // the run goes on without the browser, and the live trace comes back
         await expect(panel(page, 'Against the limits')).toContainText('Flare', { timeout: 60_000 });
-        await page.getByRole('button', { name: 'Pass', exact: true }).click();
+        await page.getByRole('radio', { name: 'Pass', exact: true }).click();
         await page.getByRole('button', { name: 'Pass the unit on' }).click();
         await expect(page.getByText('this run is no pass').first()).toBeVisible();
-        await page.getByRole('button', { name: 'Fail', exact: true }).click();
+        await page.getByRole('radio', { name: 'Fail', exact: true }).click();
         await page.getByLabel('Element suspected').selectOption('C3');
         await page.getByLabel('Reason').fill('Runs up between second and third');
         await page.getByRole('button', { name: 'Fail it and send it back to the bench' }).click();
@@ -198,7 +204,7 @@ test('one physical unit goes from "a core arrives" to "the rebuilt unit came bac
         await section(page, 'Dyno');
         await page.getByRole('button', { name: 'Start the run' }).click();
         await expect(panel(page, 'Against the limits')).toContainText('all inside', { timeout: 60_000 });
-        await page.getByRole('button', { name: 'Pass', exact: true }).click();
+        await page.getByRole('radio', { name: 'Pass', exact: true }).click();
         await page.getByRole('button', { name: 'Pass the unit on' }).click();
         await expectAt(page, 'Dispatch');
     });
@@ -236,16 +242,19 @@ test('one physical unit goes from "a core arrives" to "the rebuilt unit came bac
             ['Which plates are burnt', 'low and reverse packs'],
             ['Vehicle codes', 'overheat'],
             ['Planet pinions', 'bright'],
+            ['Cooler and lines', 'new or flushed'],
+            ['Fluid when it came in', 'right'],
         ] as const) {
             const button = evidence.getByRole('group', { name: question }).getByRole('button', { name: value });
             await button.click();
             await expect(button).toHaveAttribute('aria-pressed', 'true');
         }
+        await expect(evidence).toContainText('From the record: The installer sent no converter depth.');
         await expect(panel(page, 'Whose fault is it').getByRole('listitem').first()).toContainText('Abuse');
         await page.getByLabel('High clutch pack now').fill('.062');
         await page.keyboard.press('Enter');
         await expect(panel(page, 'Then and now')).toContainText('0.062 in');
-        await page.getByRole('group', { name: 'Cause' }).getByRole('button', { name: 'Abuse' }).click();
+        await page.getByRole('radiogroup', { name: 'Cause' }).getByRole('radio', { name: 'Abuse' }).click();
         await page.getByRole('button', { name: 'Give the verdict' }).click();
         await expect(page.getByText('Verdict: Abuse')).toBeVisible();
         await page.getByRole('button', { name: 'Open the second build' }).click();

@@ -1,13 +1,13 @@
 import { expect, type Page } from '@playwright/test';
 
 const PINS: Record<string, [string, string]> = {
-    manager: ['100', '4821'],
-    receiver: ['101', '1937'],
-    teardown: ['102', '2046'],
-    builder: ['103', '3158'],
-    dyno: ['104', '6270'],
-    returns: ['105', '7395'],
-    viewer: ['106', '8412'],
+    manager: ['100', '482163'],
+    receiver: ['101', '193742'],
+    teardown: ['102', '204685'],
+    builder: ['103', '315897'],
+    dyno: ['104', '627014'],
+    returns: ['105', '739528'],
+    viewer: ['106', '841296'],
 };
 
 /** Takes the tablet over: whoever had it is signed out. */

@@ -20,7 +20,7 @@ test('a new train is entered, solved as typed, drawn, and kept as a family', asy
     await page.getByLabel('Code').fill('own3');
     await page.getByLabel('Name', { exact: true }).fill('A train of our own');
     await page.getByRole('button', { name: 'Write it into the catalog' }).click();
-    await expect(page.getByRole('button', { name: 'OWN3' })).toHaveAttribute('aria-pressed', 'true');
+    await expect(page.getByRole('radio', { name: 'OWN3' })).toBeChecked();
     await expect(page.getByRole('heading', { name: 'Gear 1: 3.000' })).toBeVisible();
 });
 
@@ -35,7 +35,10 @@ test('every family draws each of its gears', async ({ page }) => {
     ] as const) {
         await page.goto(`/power/${family}`);
         for (const gear of gears) {
-            await page.getByRole('group', { name: 'Gear' }).getByRole('button', { name: gear, exact: true }).click();
+            await page
+                .getByRole('radiogroup', { name: 'Gear' })
+                .getByRole('radio', { name: gear, exact: true })
+                .click();
             await expect(
                 page.getByRole('img', { name: new RegExp(`Power flow. Gear ${gear}, ratio -?[0-9.]+; applied`) }),
             ).toBeVisible();
@@ -48,7 +51,7 @@ test('a tow order above the stock limit gets the cheapest package that holds, cl
     page,
 }) => {
     await signIn(page, 'manager', '/units/C-0219/ordering');
-    await page.getByRole('button', { name: 'Daily' }).click();
+    await page.getByRole('radio', { name: 'Daily' }).click();
     const hold = page.getByRole('region', { name: 'What it can hold' });
     await expect(hold).toContainText('good for 418 N.m');
     await page.getByLabel('Engine torque').fill('350 lbf.ft');
@@ -80,7 +83,7 @@ test('a tow order above the stock limit gets the cheapest package that holds, cl
     await page.getByLabel('Tyre').fill('265/70R17');
     await page.getByLabel('Pulls away on').fill('12');
     await expect(drive).toContainText('stay in');
-    await page.getByRole('button', { name: 'lining pressure' }).click();
+    await page.getByRole('radio', { name: 'lining pressure' }).click();
     await expect(hold).toContainText(/1\.\d \/ 4\.0/);
     await page.getByRole('button', { name: 'Save the draft' }).click();
     await page.getByRole('link', { name: 'Compare on paper' }).click();
@@ -115,7 +118,7 @@ test('an accumulator option is weighed by the shift it makes, and a spring typed
     await expect(
         feel.getByRole('group', { name: 'Before' }).getByText(/presses a spring below its solid length/),
     ).toBeVisible();
-    await feel.getByRole('button', { name: '2 to 3' }).click();
+    await feel.getByRole('radio', { name: '2 to 3' }).click();
     const direct = page.getByRole('region', { name: 'Feel: High clutch, 2 to 3' });
     await direct.getByLabel('Old gear lets go at (s)').first().fill('0.01');
     await direct.getByLabel('Old gear lets go at (s)').last().fill('0.3');

@@ -39,16 +39,16 @@ test('a walk-round prices what is missing, grades by rule, and damage is photogr
     await page.getByRole('button', { name: 'take LP6' }).click();
     await page.getByLabel('Complaint').fill('Slips when hot');
     await page.getByRole('button', { name: /^Pan/ }).click();
-    await page.getByRole('group', { name: 'Colour of the fluid' }).getByRole('button', { name: 'black' }).click();
+    await page.getByRole('radiogroup', { name: 'Colour of the fluid' }).getByRole('radio', { name: 'black' }).click();
     await expect(page.getByText('Overheated:')).toBeVisible();
     await page.getByLabel('Damage that was there on arrival').fill('Pan dented');
     await page.getByRole('button', { name: /^Bell housing/ }).click();
     await page.getByRole('button', { name: /Dust shield/ }).click();
     await expect(panel(page, 'Grade')).toContainText('Complete but for 1 small parts.');
-    await page.getByRole('button', { name: 'A', exact: true }).click();
+    await page.getByRole('radio', { name: 'A', exact: true }).click();
     await page.getByRole('button', { name: 'Take it in' }).click();
     await expect(page.getByText('The house rules give grade B').first()).toBeVisible();
-    await page.getByRole('button', { name: 'A', exact: true }).click();
+    await page.getByRole('radio', { name: 'A', exact: true }).click();
     await page.getByRole('button', { name: 'Take it in' }).click();
     await expect(page.getByRole('heading', { name: 'C-9101' })).toBeVisible();
     await expect(page.getByText('one damage has no picture yet')).toBeVisible();
@@ -73,7 +73,7 @@ test('a lying core is called mixed and confirmed with its foreign parts', async 
     await expect(mixed).toContainText('ordered as a pair by the sensor found');
     await expect(page.getByRole('button', { name: 'Pick the variant first' })).toBeDisabled();
     const decide = page.getByRole('region', { name: 'Decide' });
-    await decide.getByRole('button', { name: 'TX6-F1', exact: true }).click();
+    await decide.getByRole('radio', { name: 'TX6-F1', exact: true }).click();
     await expect(page.getByLabel('lever sensor from TX6-F2 or TX6-H or TX6-HX')).toBeChecked();
     await page.getByRole('button', { name: 'Confirm TX6-F1 with foreign parts' }).click();
     await expect(panel(page, 'Decided')).toContainText('lever sensor (from TX6-F2');
@@ -93,16 +93,16 @@ test('what fits this VIN, and where can I get this part', async ({ page }) => {
     const fits = panel(page, /Trusty 5/);
     await expect(fits.getByRole('link').first()).toBeVisible();
     await expect(fits).toContainText('fits as it is');
-    await panel(page, 'Ways to make it fit').locator('summary').first().click();
+    await panel(page, 'Ways to make it fit').getByRole('button').first().click();
     await expect(panel(page, 'Ways to make it fit')).toContainText('Reprogram the controller');
-    await page.getByRole('button', { name: 'Where a part is' }).click();
+    await page.getByRole('radio', { name: 'Where a part is' }).click();
     await page.getByLabel('part number').fill('RD-TB-L1');
     await page.keyboard.press('Enter');
     await expect(panel(page, 'Can stand in for it')).toContainText('RD-TB-L1 → RD-TB-L2 → RD-TB-L, the current number');
     await page.getByLabel('part number').fill('NO-SUCH');
     await page.keyboard.press('Enter');
     await expect(page.getByRole('alert')).toContainText('nothing under this number');
-    await page.getByRole('button', { name: 'What a core fits' }).click();
+    await page.getByRole('radio', { name: 'What a core fits' }).click();
     await page.getByLabel('core tag or unit serial').fill('C-0219');
     await page.keyboard.press('Enter');
     await expect(panel(page, /C-0219/)).toContainText('as it is');
@@ -130,9 +130,9 @@ test('a window is edited, seen as of last week, and the pack goes out and in wit
     await expect(window.getByLabel('max')).toHaveValue('0.032');
     await page.getByRole('button', { name: 'back to now' }).click();
     await expect(window.getByLabel('max')).toHaveValue('0.034');
-    await page.getByRole('button', { name: 'What changed' }).click();
+    await page.getByRole('tab', { name: 'What changed' }).click();
     await expect(page.getByRole('region', { name: /differ/ })).toContainText('0.034');
-    await page.getByRole('button', { name: 'Packs and CSV' }).click();
+    await page.getByRole('tab', { name: 'Packs and CSV' }).click();
     const [download] = await Promise.all([
         page.waitForEvent('download'),
         page.getByRole('link', { name: 'Export the catalog' }).click(),

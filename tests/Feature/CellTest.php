@@ -6,7 +6,12 @@ use App\Stations\Dyno\Actions\AnalyseRun;
 use App\Stations\Dyno\LiveToken;
 use App\Stations\Dyno\Models\Run;
 use App\Stations\Dyno\Trace;
+use Illuminate\Support\Facades\DB;
+use PHPUnit\Framework\Attributes\DataProvider;
 use Tests\TestCase;
+use Yard\Rig\Specimen;
+
+require_once dirname(__DIR__, 2).'/rig/Specimen.php';
 
 /** Runs on their way between desk, rig and verdict. */
 final class CellTest extends TestCase
@@ -86,7 +91,13 @@ final class CellTest extends TestCase
             409,
             'not analysed yet',
         );
-        $run->update(['state' => 'analysed', 'checks' => []]);
+        $run->update(['state' => 'analysed']);
+        $this->assertProblem(
+            $this->write("/dyno/runs/$run->id/verdict", ['verdict' => 'pass']),
+            409,
+            'Nothing of this run was held against a limit',
+        );
+        $this->check($run, 70.0, true);
         $this->write("/dyno/runs/$run->id/verdict", ['verdict' => 'pass'])->assertOk();
         $this->assertProblem($this->write("/dyno/runs/$run->id/verdict", ['verdict' => 'pass']), 409, 'dispatch');
     }
@@ -94,20 +105,8 @@ final class CellTest extends TestCase
     public function test_a_conditional_pass_is_the_managers_with_a_reason(): void
     {
         $run = $this->queued();
-        $run->update([
-            'state' => 'analysed',
-            'checks' => [
-                [
-                    'check' => 'Flare',
-                    'where' => '2-3',
-                    'pass' => false,
-                    'value' => 90.0,
-                    'unit' => 'rev/min',
-                    'min' => null,
-                    'max' => 80.0,
-                ],
-            ],
-        ]);
+        $run->update(['state' => 'analysed']);
+        $this->check($run, 90.0, false);
         $this->assertProblem(
             $this->write("/dyno/runs/$run->id/verdict", ['verdict' => 'conditional', 'reason' => 'x']),
             403,
@@ -131,15 +130,132 @@ final class CellTest extends TestCase
         );
     }
 
+    /**
+     * Records what the rig would send of a sound unit, as somebody alters it, and analyses it.
+     *
+     * @param  callable  $altered  (rows, steps of the program) => rows
+     */
+    private function recorded(callable $altered, string $specimen = 'sound'): Run
+    {
+        $run = $this->queued();
+        $program = $run->program;
+        $rig = new Specimen($program['ratios'], $program['steps'], $specimen, (string) $run->id);
+        $rows = $altered(
+            array_values(iterator_to_array($rig->run($program['rate_hz'], $program['end']))),
+            $program['steps'],
+        );
+        @mkdir(dirname(Trace::path($run)), 0775, true);
+        $lines = array_map(fn (array $row) => implode(',', $row), $rows);
+        file_put_contents(Trace::path($run), implode(',', Trace::COLUMNS)."\n".implode("\n", $lines)."\n");
+        $run->update(['state' => 'recorded', 'ended_at' => now()]);
+        app()->call([new AnalyseRun($run->id), 'handle']);
+
+        return $run->refresh();
+    }
+
+    public function test_a_whole_recording_of_a_sound_unit_passes_and_its_hash_is_in_the_ledger_and_on_the_sheet(): void
+    {
+        $run = $this->recorded(fn (array $rows) => $rows);
+        $this->assertSame('analysed', $run->state, (string) $run->error);
+        $this->assertSame([], $run->checks->where('pass', false)->pluck('name')->all());
+        $this->assertSame(hash_file('sha256', Trace::path($run)), $run->trace_sha256);
+        $this->write("/dyno/runs/$run->id/verdict", ['verdict' => 'pass'])->assertOk();
+        $event = DB::table('ledger')->where('kind', 'run.analysed')->orderByDesc('id')->value('payload');
+        $this->assertSame($run->trace_sha256, json_decode($event, true)['traceSha256']);
+        $sheet = $this->read('/units/C-9001?sections=dispatch')->json('dispatch.sheet');
+        $this->assertSame($run->trace_sha256, $sheet['dyno']['traceSha256']);
+    }
+
+    public function test_lost_samples_never_hide_a_slow_shift(): void
+    {
+        // One sample in three is missing for a second at each shift: taken for evenly spaced, the shifts look short.
+        $thinned = function (array $rows, array $steps): array {
+            $at = array_column(array_filter($steps, fn (array $s) => isset($s['gear'])), 't');
+            $shifting = fn (float $t): bool => array_filter($at, fn ($s) => $t >= $s && $t < $s + 1.0) !== [];
+
+            return array_values(
+                array_filter(
+                    $rows,
+                    fn (array $row, int $k) => $k % 3 !== 0 || ! $shifting((float) $row[0]),
+                    ARRAY_FILTER_USE_BOTH,
+                ),
+            );
+        };
+        $run = $this->recorded($thinned, 'slow-shifts');
+        $this->assertSame('analysed', $run->state, (string) $run->error);
+        $lost = $run->checks->firstWhere('name', 'Samples lost');
+        $this->assertFalse($lost?->pass);
+        $this->assertGreaterThan(100, $lost->value);
+        $this->assertFalse($run->checks->firstWhere('name', 'Shift duration')?->pass, 'the shift is as slow as it was');
+        $this->assertProblem(
+            $this->write("/dyno/runs/$run->id/verdict", ['verdict' => 'pass']),
+            409,
+            'Samples lost',
+        );
+    }
+
+    public static function lies(): array
+    {
+        $swap = function (array $rows): array {
+            [$rows[500], $rows[501]] = [$rows[501], $rows[500]];
+
+            return $rows;
+        };
+
+        return [
+            'time that runs backwards' => [$swap, 'runs backwards'],
+            'text in a channel' => [fn (array $r) => array_replace($r, [700 => [7.0, '=cmd()', 1, 1, 1, 1]]), '=cmd()'],
+            'a number that is none' => [fn (array $r) => array_replace($r, [700 => [7.0, 'NAN', 1, 1, 1, 1]]), 'NAN'],
+            'time beyond the run' => [fn (array $r) => [...$r, [999.0, 1, 1, 1, 1, 1]], 'belongs to no place'],
+            'nothing at all' => [fn (array $r) => [], 'holds no sample'],
+        ];
+    }
+
+    #[DataProvider('lies')]
+    public function test_what_is_no_recording_of_the_run_is_refused(callable $altered, string $says): void
+    {
+        $run = $this->recorded($altered);
+        $this->assertSame('failed', $run->state);
+        $this->assertStringContainsString($says, (string) $run->error);
+    }
+
+    public function test_doubled_samples_are_named_and_do_not_pass(): void
+    {
+        $run = $this->recorded(fn (array $r) => [...array_slice($r, 0, 900), ...array_slice($r, 899)]);
+        $twice = $run->checks->firstWhere('name', 'Samples that came twice');
+        $this->assertSame([1.0, false], [$twice?->value, $twice?->pass]);
+    }
+
+    public function test_a_recording_changed_after_its_analysis_is_not_judged(): void
+    {
+        $run = $this->recorded(fn (array $rows) => $rows);
+        file_put_contents(Trace::path($run), "t_s\n", FILE_APPEND);
+        $this->assertProblem(
+            $this->write("/dyno/runs/$run->id/verdict", ['verdict' => 'pass']),
+            409,
+            'not the one that was analysed',
+        );
+    }
+
+    public function test_a_run_without_its_recording_ends_with_a_sentence(): void
+    {
+        $run = $this->queued();
+        @unlink(Trace::path($run));
+        $run->update(['state' => 'recorded']);
+        app()->call([new AnalyseRun($run->id), 'handle']);
+        $this->assertSame('failed', $run->refresh()->state);
+        $this->assertStringContainsString('is not there', (string) $run->error);
+    }
+
     public function test_a_damaged_recording_fails_the_run_with_a_sentence(): void
     {
         $run = $this->queued();
         $run->update(['state' => 'recorded']);
         @mkdir(dirname(Trace::path($run)), 0775, true);
         file_put_contents(Trace::path($run), implode(',', Trace::COLUMNS)."\n0,900,850,0,480,60\n");
-        (new AnalyseRun($run->id))->handle();
+        app()->call([new AnalyseRun($run->id), 'handle']);
         $this->assertSame('failed', $run->refresh()->state);
-        $this->assertStringContainsString('could not be analysed: A trace needs between 3 and', $run->error);
+        $this->assertStringContainsString('could not be analysed: ', $run->error);
     }
 
     public function test_traces_are_read_thinned_and_downloaded(): void

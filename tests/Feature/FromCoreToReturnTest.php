@@ -40,7 +40,7 @@ final class FromCoreToReturnTest extends TestCase
                 ->output(),
         );
         $run->update(['state' => 'recorded']);
-        (new AnalyseRun($id))->handle();
+        app()->call([new AnalyseRun($id), 'handle']);
 
         return $this->read("/dyno/runs/$id")
             ->assertOk()

@@ -222,11 +222,9 @@ final class HouseTest extends TestCase
     {
         $this->bringTo('teardown', 'C-9001');
         $columns = [
-            ['units', 'missing', '{"part": "OU-01"}'],
-            ['units', 'credit_lines', '"250.00"'],
             ['units', 'flags', 'caseBroken'],
             ['builds', 'spec', '[]'],
-            ['builds', 'order_lines', '7'],
+            ['builds', 'asked_duty', '7'],
         ];
         foreach ($columns as [$table, $column, $wrong]) {
             try {

@@ -287,4 +287,29 @@ final class IdentificationTest extends TestCase
             ->assertNotFound();
         $this->assertSame(1, $this->read('/identification/trainer')->json('results.0.right'));
     }
+
+    public function test_a_core_that_hid_the_best_clues_is_played_to_its_end(): void
+    {
+        $this->as('receiver')->receive('C-9001')->assertCreated();
+        foreach (
+            [
+                'connector-colour' => 'cannot see',
+                'connector-cavities' => 'broken off',
+                'tag-letter' => 'not sure',
+                'pan-bolts' => '14',
+                'speed-sensors' => 'two',
+            ] as $feature => $value
+        ) {
+            $open = $this->write('/units/C-9001/identification/clues', ['feature' => $feature, 'value' => $value])
+                ->assertOk()
+                ->json('identification.questions');
+            $shown = array_column($open, null, 'feature')[$feature];
+            $this->assertNull($shown['gainBits'], 'what was looked at is not offered again');
+        }
+        $this->write('/units/C-9001/identification', ['variant' => 'RD4-M'])->assertOk();
+        $round = $this->write('/identification/trainer', ['family' => 'RD4'])->assertCreated()->json('id');
+        $this->write("/identification/trainer/$round/questions", ['feature' => 'connector-colour'])->assertOk();
+        $over = $this->write("/identification/trainer/$round/answer", ['variant' => 'RD4-M'])->json('result');
+        $this->assertGreaterThan(5.0, $over['engineEffort'], 'the engine looks at every clue once and gives up');
+    }
 }

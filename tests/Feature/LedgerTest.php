@@ -82,6 +82,18 @@ final class LedgerTest extends TestCase
                 },
                 'the anchor file knows event 3',
             ],
+            'the anchor file removed' => [
+                fn () => unlink(Anchors::path()),
+                'the anchor file does not know it',
+            ],
+            'a stream the table does not know' => [
+                fn ($db) => $db->table('ledger_streams')->where('stream', 'probe')->delete(),
+                'the stream table does not know it',
+            ],
+            'a line that is no anchor' => [
+                fn () => file_put_contents(Anchors::path(), "{\"seq\":1}\nnonsense\n", FILE_APPEND),
+                'of the anchor file is no anchor',
+            ],
             'a rewritten chain' => [
                 function ($db): void {
                     $hash = Ledger::GENESIS;
@@ -105,6 +117,37 @@ final class LedgerTest extends TestCase
         ];
     }
 
+    public function test_after_a_restore_anchors_newer_than_the_backup_are_left_out_and_no_chain_is_bare(): void
+    {
+        foreach (['kept', 'newer', 'compacted'] as $stream) {
+            foreach ([1, 2, 3] as $n) {
+                app(Ledger::class)->record($stream, 'probe', ['n' => $n]);
+            }
+        }
+        $heads = fn () => DB::table('ledger_streams')->whereIn('stream', ['kept', 'newer', 'compacted'])->get()->all();
+        $restored = $heads();
+        self::anchorWhatIsThere();
+        $before = file_get_contents(Anchors::path());
+        $hash = str_repeat('0', 64);
+        file_put_contents(Anchors::path(), '');
+        foreach ($restored as $head) {
+            $head->stream === 'compacted' || Anchors::add($head->stream, $head->seq, $head->hash);
+        }
+        Anchors::add('newer', 4, $hash);
+        Anchors::add('compacted', 9, $hash);
+        Anchors::add('unknown to the backup', 1, $hash);
+        file_put_contents(Anchors::path(), "no anchor\n", FILE_APPEND);
+
+        $this->assertSame(['left' => 3, 'renewed' => 1], Anchors::trim($restored));
+        $latest = Anchors::latest();
+        $this->assertCount(1, $latest['malformed'], 'what is no anchor stays to be found');
+        $this->assertEqualsCanonicalizing(
+            array_column(array_map(fn ($h) => [$h->stream, $h->hash], $restored), 1, 0),
+            array_map(fn (array $head) => $head['hash'], $latest['heads']),
+        );
+        file_put_contents(Anchors::path(), $before);
+    }
+
     #[DataProvider('tampering')]
     public function test_verify_says_where_a_chain_breaks(callable $tamper, ?string $expected): void
     {
@@ -113,7 +156,7 @@ final class LedgerTest extends TestCase
         $clean = function () use ($owner): void {
             $owner->table('ledger')->where('stream', 'probe')->delete();
             $owner->table('ledger_streams')->where('stream', 'probe')->delete();
-            @unlink(Anchors::path());
+            self::anchorWhatIsThere();
         };
         try {
             $clean();
@@ -130,7 +173,6 @@ final class LedgerTest extends TestCase
                 $this->assertStringContainsString('The chains hold', $output);
             } else {
                 $this->assertStringContainsString($expected, implode("\n", $found));
-                $this->assertStringContainsString('probe', $found[0]);
                 $this->assertSame(1, $this->command('ledger:verify')[0]);
             }
         } finally {
@@ -154,5 +196,24 @@ final class LedgerTest extends TestCase
         $row = DB::table('ledger')->where('kind', 'core.received')->first();
         $this->assertSame('2026-11-01 07:08:09.123000', $row->tablet_at);
         $this->assertNotSame($row->at, $row->tablet_at);
+    }
+
+    public function test_the_anchor_file_is_kept_small_without_losing_a_head(): void
+    {
+        foreach (range(1, 50) as $n) {
+            Anchors::add('probe', $n, str_repeat('a', 64));
+            Anchors::add('other', $n, str_repeat('b', 64));
+        }
+        $before = Anchors::latest();
+        Anchors::compact(large: 1);
+        clearstatcache();
+        $this->assertSame($before, Anchors::latest());
+        $this->assertCount(count($before['heads']), file(Anchors::path()));
+        Anchors::add('probe', 51, str_repeat('c', 64));
+        $this->assertSame(51, Anchors::latest()['heads']['probe']['seq']);
+        file_put_contents(Anchors::path(), "nonsense\n", FILE_APPEND);
+        Anchors::compact(large: 1);
+        $this->assertCount(1, Anchors::latest()['malformed'], 'what is no anchor stays to be found');
+        self::anchorWhatIsThere();
     }
 }

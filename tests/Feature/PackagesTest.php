@@ -10,6 +10,7 @@ use App\Catalog\Models\Variant;
 use App\Catalog\Models\Vehicle;
 use App\Stations\Ordering\Duty;
 use App\Stations\Ordering\Queries\Specification;
+use App\Yard\AskedOrder;
 use Tests\TestCase;
 
 /**
@@ -34,9 +35,7 @@ final class PackagesTest extends TestCase
                             $wish,
                             $resolve->of(
                                 $family,
-                                $package->code,
-                                $wish === null ? [] : [$wish->code],
-                                [],
+                                new AskedOrder($package->code, $wish === null ? [] : [$wish->code]),
                                 null,
                                 $variant,
                             ),
@@ -211,7 +210,7 @@ final class PackagesTest extends TestCase
                             ->select('variant_id'),
                     )
                     ->firstOrFail();
-                $spec = $resolve->of($family, $package->code, [], [], Duty::of(null, $vehicle), $variant);
+                $spec = $resolve->of($family, new AskedOrder($package->code), Duty::of(null, $vehicle), $variant);
                 $judged++;
                 if ($spec['status'] === 'ok') {
                     $this->assertTrue($spec['margins']['holds'], "$family->code in $vehicle->code");

@@ -341,7 +341,6 @@ final class ReceivingTest extends TestCase
             'generation' => 1,
             'package_id' => \DB::table('packages')->value('id'),
             'duty' => 'daily',
-            'order_lines' => '{}',
             'spec' => '{}',
             'price' => 1,
             'hours' => 1,

@@ -16,9 +16,9 @@ final class ReturnsTest extends TestCase
             ->write("/units/$tag/dyno/runs")
             ->assertCreated()
             ->json('id');
-        Run::query()
-            ->findOrFail($id)
-            ->update(['state' => 'analysed', 'checks' => []]);
+        $run = Run::query()->findOrFail($id);
+        $run->update(['state' => 'analysed']);
+        $this->check($run, 70.0, true);
         $this->write("/dyno/runs/$id/verdict", ['verdict' => 'pass'])->assertOk();
 
         return $this->write("/units/$tag/dispatch/shipment", ['carrier' => 'Own lorry'])
@@ -60,9 +60,9 @@ final class ReturnsTest extends TestCase
             ->where('core_tag', 'C-9001')
             ->update(['ownership' => 'customer']);
         $id = $this->as('dyno')->write('/units/C-9001/dyno/runs')->json('id');
-        Run::query()
-            ->findOrFail($id)
-            ->update(['state' => 'analysed', 'checks' => []]);
+        $run = Run::query()->findOrFail($id);
+        $run->update(['state' => 'analysed']);
+        $this->check($run, 70.0, true);
         $this->write("/dyno/runs/$id/verdict", ['verdict' => 'pass'])->assertOk();
         $this->assertProblem(
             $this->write('/units/C-9001/dispatch/shipment', ['customer' => 'FL-NORD']),
@@ -156,6 +156,73 @@ final class ReturnsTest extends TestCase
         $this->assertProblem($see('oil-level', 'purple', 5), 422, 'choose one of', '/value');
         $this->assertProblem($see('moon', 'full', 5), 422, 'no evidence', '/feature');
         $this->assertProblem($see('oil-level', 'low', 2), 409, 'Somebody else changed');
+    }
+
+    public function test_the_record_is_evidence_where_nobody_looked(): void
+    {
+        $number = $this->returned();
+        $case = fn () => $this->read('/units/C-9001')->assertOk()->json('returns.cases.0');
+        $this->assertSame(['depth'], array_keys($case()['known']), 'nobody reported the fitting or measured anything');
+        $this->assertSame('not on file', $case()['known']['depth']['value']);
+
+        \DB::table('returns')->where('number', $number)->update(['installed_on' => '2026-10-01']);
+        $this->assertSame('under 8 weeks', $case()['known']['weeks']['value']);
+        \DB::table('returns')->where('number', $number)->update(['installed_on' => '2025-10-01']);
+        $this->assertSame('over a year', $case()['known']['weeks']['value']);
+
+        $before = array_column($case()['ranking'], 'posterior', 'verdict');
+        $this->write("/returns/$number/measurements", [
+            'kind' => 'pack',
+            'code' => 'C1',
+            'reading' => '.091',
+            'version' => 1,
+        ])->assertOk();
+        $built = collect($case()['thenAndNow'])->firstWhere('code', 'C1');
+        $edge = 0.15 * ($built['max'] - $built['min']);
+        $inside = $edge <= $built['value'] - $built['min'] && $edge <= $built['max'] - $built['value'];
+        $known = $case()['known']['record'];
+        $this->assertSame($inside ? 'well inside' : 'near the limit', $known['value']);
+        $this->assertStringContainsString('now .091', $known['says']);
+        $after = array_column($case()['ranking'], 'posterior', 'verdict');
+        $this->assertSame($inside, $after['part'] > $before['part'], 'a clearance well inside speaks for the part');
+        $this->assertSame($inside, $after['workmanship'] < $before['workmanship']);
+
+        // The shop holds the whole window to be near its edge; a person may know better than the record.
+        $this->house('near-limit', '50');
+        $this->assertSame('near the limit', $case()['known']['record']['value']);
+        $this->write("/returns/$number/observations", ['feature' => 'record', 'value' => 'wrong part', 'version' => 2]);
+        $told = array_column($case()['ranking'], 'posterior', 'verdict');
+        $this->assertGreaterThan($after['workmanship'], $told['workmanship']);
+        $this->write("/returns/$number/verdict", [
+            'verdict' => 'workmanship',
+            'note' => 'The wrong plate was in it.',
+            'split' => ['shop' => 100],
+            'version' => 3,
+        ])->assertOk();
+        $this->assertEqualsWithDelta(
+            $told['workmanship'],
+            array_column($case()['ranking'], 'posterior', 'verdict')['workmanship'],
+            1e-12,
+            'the verdict is kept with the weights that were seen',
+        );
+    }
+
+    public function test_what_is_counted_as_it_happens_is_what_a_count_of_everything_gives(): void
+    {
+        $counts = fn () => \DB::table('field_counts')
+            ->where('shipped', '>', 0)
+            ->orderByRaw('variant_id, package_id, builder_id')
+            ->get(['variant_id', 'package_id', 'builder_id', 'shipped', 'returned'])
+            ->map(fn ($r) => array_map(intval(...), (array) $r))
+            ->all();
+        $this->returned();
+        $this->shipped('C-9002');
+        $kept = $counts();
+        $this->assertSame(2, array_sum(array_column($kept, 'shipped')));
+        $this->assertSame(1, array_sum(array_column($kept, 'returned')));
+        $this->assertGreaterThan(0, $kept[0]['builder_id'], 'who signed the assembly first');
+        \App\Insight\Queries\FieldKeys::recount(\DB::connection());
+        $this->assertSame($kept, $counts());
     }
 
     public function test_the_complaint_is_never_overwritten_by_findings(): void

@@ -16,7 +16,7 @@ use App\Stock\Models\Lot;
 use App\Yard\Models\Build;
 use Illuminate\Support\Facades\DB;
 use Tests\TestCase;
-use Yard\Core\Calculators;
+use Yard\Core\Calculator\Calculators;
 
 /**
  * What the manager looks at beside the units: the shelf, lots gone bad, what comes back, and the rules of the house.
@@ -107,7 +107,6 @@ final class ShopFloorTest extends TestCase
             'state' => $returned ? 'returned' : 'shipped',
             'package_id' => $package,
             'duty' => 'daily',
-            'order_lines' => ['package' => 'daily'],
             'spec' => ['options' => []],
             'released_by' => $builder->id,
             'released_at' => now(),
@@ -154,6 +153,7 @@ final class ShopFloorTest extends TestCase
         foreach (range(1, 7) as $n) {
             $this->ship("C-910$n", $n <= 2, $n <= 4 ? $one : $two);
         }
+        \App\Insight\Queries\FieldKeys::recount(DB::connection());
         $answer = $this->as('manager')->read('/insight/return-rates')->assertOk()->json();
         $groups = collect($answer['groups'])
             ->keyBy('by')

@@ -3,6 +3,7 @@
 namespace Tests\Feature;
 
 use App\Shop\Models\Person;
+use App\Yard\Models\Build;
 use Illuminate\Foundation\Testing\TestCase as LaravelTestCase;
 use Illuminate\Support\Facades\Artisan;
 use Illuminate\Support\Facades\DB;
@@ -115,6 +116,85 @@ final class UpgradeTest extends LaravelTestCase
             (int) DB::connection('owner')->table('number_sequences')->where('name', 'serial-26')->value('last'),
             'serials go on where they were',
         );
+    }
+
+    public function test_lists_that_were_json_are_rows_with_everything_in_them(): void
+    {
+        $owner = DB::connection('owner');
+        $order = $owner
+            ->table('builds AS b')
+            ->join('packages AS p', 'p.id', '=', 'b.package_id')
+            ->orderBy('b.id')
+            ->first(['b.id', 'p.family_id']);
+        $asked = $owner
+            ->table('options')
+            ->where('family_id', $order->family_id)
+            ->orderBy('id')
+            ->limit(3)
+            ->pluck('code');
+        $owner
+            ->table('builds')
+            ->where('id', $order->id)
+            ->update([
+                'order_lines' => json_encode([
+                    'package' => 'daily',
+                    'add' => [$asked[0], $asked[2]],
+                    'drop' => [$asked[1]],
+                    'duty' => ['engineTorque' => '300 N.m'],
+                ]),
+            ]);
+        $old = fn (string $table, string $column, string $path = '$') => (int) $owner
+            ->table($table)
+            ->selectRaw("SUM(COALESCE(JSON_LENGTH($column, ?), 0)) AS n", [$path])
+            ->value('n');
+        $before = [
+            'missing' => $old('units', 'missing'),
+            'failed' => $old('units', 'failed_hard'),
+            'codes' => $old('units', 'codes') + $old('returns', 'codes'),
+            'damage' => $old('units', 'damage'),
+            'credit' => $old('units', 'credit_lines') + $old('units', 'credit_revision', '$.linesBefore'),
+            'options' => $old('builds', 'order_lines', '$.add') + $old('builds', 'order_lines', '$.drop'),
+            'picks' => $old('pack_fits', 'picks'),
+            'checks' => $old('dyno_runs', 'checks'),
+            'seen' => $old('returns', 'observed', '$.features'),
+            'measured' => $old('returns', 'observed', '$.now'),
+        ];
+        $credits = $owner->table('units')->orderBy('id')->pluck('credit', 'id')->all();
+
+        $this->upgrade();
+
+        $owner = DB::connection('owner');
+        $rows = fn (string $table, array $where = []) => $owner->table($table)->where($where)->count();
+        $this->assertSame($before, [
+            'missing' => $rows('intake_parts', ['kind' => 'missing']),
+            'failed' => $rows('intake_parts', ['kind' => 'failed']),
+            'codes' => $rows('trouble_codes'),
+            'damage' => $rows('damage_marks'),
+            'credit' => $rows('credit_lines'),
+            'options' => $rows('order_options'),
+            'picks' => $rows('pack_fit_picks'),
+            'checks' => $rows('run_checks'),
+            'seen' => $rows('return_observations'),
+            'measured' => $rows('return_readings'),
+        ]);
+        Artisan::call('db:grants');
+        $this->assertSame(
+            [[$asked[0], $asked[2]], [$asked[1]], ['engineTorque' => '300 N.m']],
+            array_values(array_slice(Build::query()->findOrFail($order->id)->asked()->toArray(), 1)),
+        );
+        foreach (['missing', 'codes', 'damage', 'credit', 'options', 'picks', 'checks', 'seen'] as $list) {
+            $this->assertGreaterThan(0, $before[$list], "the landed shop has $list to carry over");
+        }
+        // The lines still add up to the credit that was promised.
+        foreach ($credits as $unit => $credit) {
+            $lines = $owner->table('credit_lines')->where('unit_id', $unit)->orderBy('revision')->get();
+            $this->assertEqualsWithDelta(
+                (float) $credit,
+                (float) $lines->where('revision', $lines->max('revision'))->sum('amount'),
+                0.005,
+                "unit $unit",
+            );
+        }
     }
 
     public function test_every_route_card_and_page_answers(): void

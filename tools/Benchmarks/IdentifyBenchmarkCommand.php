@@ -4,11 +4,14 @@ namespace Tools\Benchmarks;
 
 use App\Catalog\Models\FamilySpec;
 use App\Catalog\Models\Variant;
-use App\Stations\Identification\Queries\VariantRanking;
+use App\Stations\Identification\Queries\LearnedClues;
+use App\Stations\Identification\Queries\VariantModel;
 use Illuminate\Console\Command;
-use Illuminate\Support\Collection;
 use Yard\Core\BadInput;
-use Yard\Core\Calculators;
+use Yard\Core\Evidence\NextLook;
+use Yard\Core\Evidence\Ranking;
+use Yard\Core\Evidence\Reliability;
+use Yard\Core\Life\FailureRate;
 
 /**
  * How well cores are identified, on simulated ones: the engine against asking everything, a fixed order, and a decision
@@ -24,38 +27,34 @@ final class IdentifyBenchmarkCommand extends Command
 
     private const MIXED = 0.15;
 
-    /** @var list<array{index: int, features: Collection<int, FamilySpec>, variants: Collection<int, Variant>}> */
-    private array $families = [];
+    /** What the house is worth against the catalog, in cores. */
+    private const WEIGHT = 40.0;
 
-    /**
-     * @var array<int, array{on: bool, weight: float, counts: array<string, int>, reliability: array<string,
-     *     array<string, mixed>>}>
-     */
-    private array $learned = [];
+    /** @var list<VariantModel> */
+    private array $families = [];
 
     public function handle(): int
     {
         mt_srand((int) $this->option('seed'));
         $pack = json_decode((string) file_get_contents(database_path('demo/catalog.json')), true);
         foreach ($pack['families'] as $f) {
-            $this->families[] = [
-                'index' => count($this->families),
-                'features' => collect($f['features'])->map(
+            $this->families[] = new VariantModel(
+                collect($f['features'])->map(
                     fn (array $s) => new FamilySpec(['code' => $s['code'], 'body' => $s['body']]),
                 ),
-                'variants' => collect($f['variants'])->map(
+                collect($f['variants'])->map(
                     fn (array $v) => new Variant([
                         'code' => $v['code'],
                         'prior' => $v['prior'],
                         'expect' => $v['expect'],
                     ]),
                 ),
-            ];
+            );
         }
         $strategies = [
             'engine' => fn (array $c) => $this->identify(
                 $c,
-                fn (array $next, array $f) => (string) array_key_first(VariantRanking::order($next, $f['features'])),
+                fn (array $next, VariantModel $f) => (string) array_key_first($f->order($next)),
                 null,
                 false,
                 true,
@@ -63,7 +62,7 @@ final class IdentifyBenchmarkCommand extends Command
             'a) every clue' => fn (array $c) => $this->everything($c),
             'b) fixed expert order' => fn (array $c) => $this->identify(
                 $c,
-                fn (array $next, array $f) => $f['features']
+                fn (array $next, VariantModel $f) => $f->features
                     ->pluck('code')
                     ->first(fn (string $code) => in_array($code, array_column($next, 'feature'), true)),
                 null,
@@ -71,7 +70,7 @@ final class IdentifyBenchmarkCommand extends Command
             ),
             'c) decision tree, no reliabilities' => fn (array $c) => $this->identify(
                 $c,
-                fn (array $next) => collect($next)->sortByDesc('gainBits')->first()['feature'],
+                fn (array $next) => collect($next)->sortByDesc(fn (NextLook $n) => $n->gainBits)->first()->feature,
                 1.0,
                 true,
             ),
@@ -82,11 +81,11 @@ final class IdentifyBenchmarkCommand extends Command
         foreach ($strategies as $name => $run) {
             $results = array_map($run, $cores);
             $right = count(array_filter($results, fn (array $r) => $r['right']));
-            $interval = Calculators::call('rate.interval', ['failures' => $right, 'units' => count($cores)]);
+            $interval = FailureRate::ofUnits($right, count($cores));
             $table[$name] = [
                 'share' => $right / count($cores),
-                'lower' => $interval['lower'],
-                'upper' => $interval['upper'],
+                'lower' => $interval->lower,
+                'upper' => $interval->upper,
                 'questions' => array_sum(array_column($results, 'questions')) / count($cores),
                 'effort' => array_sum(array_column($results, 'effort')) / count($cores),
             ];
@@ -135,32 +134,30 @@ final class IdentifyBenchmarkCommand extends Command
         $cases = [];
         for ($i = 0; $i < (int) $this->option('taught'); $i++) {
             $core = $this->core();
-            foreach ($this->families[$core['family']]['features'] as $feature) {
+            foreach ($this->families[$core['family']]->features as $feature) {
                 $expected =
-                    $this->families[$core['family']]['variants']->firstWhere('code', $core['truth'])->expect[
+                    $this->families[$core['family']]->variants->firstWhere('code', $core['truth'])->expect[
                         $feature->code
                     ] ?? null;
                 if ($expected !== null && isset($feature->body['values'])) {
-                    $cases[$core['family']][$feature->code][] = [
-                        'expected' => min(
-                            1.0,
-                            ($expected[$core['clues'][$feature->code]] ?? 0.0) / array_sum($expected),
-                        ),
-                        'values' => count($feature->body['values']),
-                    ];
+                    $share = ($expected[$core['clues'][$feature->code]] ?? 0.0) / array_sum($expected);
+                    $cases[$core['family']][$feature->code][] = [min(1.0, $share), count($feature->body['values'])];
                 }
             }
         }
         foreach ($this->families as $f => $family) {
-            $this->learned[$f] = ['on' => true, 'weight' => 40.0, 'counts' => [], 'reliability' => []];
-            foreach ($family['features'] as $feature) {
+            $learned = [];
+            foreach ($family->features as $feature) {
                 if (count($feature->body['values'] ?? []) >= 2) {
-                    $this->learned[$f]['reliability'][$feature->code] = Calculators::call('evidence.reliability', [
-                        'prior' => ['reliability' => (float) $feature->body['reliability'], 'weight' => 40],
-                        'cases' => $cases[$f][$feature->code] ?? [],
-                    ]);
+                    $found = Reliability::learn(
+                        (float) $feature->body['reliability'],
+                        self::WEIGHT,
+                        $cases[$f][$feature->code] ?? [],
+                    );
+                    $learned[$feature->code] = ['reliability' => $found->share, 'cases' => $found->cases];
                 }
             }
+            $this->families[$f] = $family->learning(new LearnedClues(true, self::WEIGHT, [], $learned));
         }
     }
 
@@ -168,7 +165,8 @@ final class IdentifyBenchmarkCommand extends Command
     private function core(): array
     {
         $family = mt_rand(0, count($this->families) - 1);
-        ['features' => $features, 'variants' => $variants] = $this->families[$family];
+        $features = $this->families[$family]->features;
+        $variants = $this->families[$family]->variants;
         $truth = $this->pick($variants->pluck('prior', 'code')->map(fn ($p) => (float) $p)->all());
         $expect = $variants->firstWhere('code', $truth)->expect;
         if ($this->chance() < self::MIXED) {
@@ -206,7 +204,7 @@ final class IdentifyBenchmarkCommand extends Command
 
     /**
      * @param  array{family: int, truth: string, clues: array<string, string|float>}  $core
-     * @param  callable(list<array<string, mixed>>, array<string, mixed>): string  $choose
+     * @param  callable(list<NextLook>, VariantModel): string  $choose
      * @return array{right: bool, questions: int, effort: float}
      */
     private function identify(
@@ -219,17 +217,17 @@ final class IdentifyBenchmarkCommand extends Command
         $family = $this->families[$core['family']];
         $asked = [];
         $effort = 0.0;
-        $result = $this->rank($family, $asked, $reliability);
+        $result = self::rank($family, $asked, $reliability);
         while (
             $stopLikeTheDesk
-                ? ! VariantRanking::enough($result, $family['features'])
-                : $result['next'] !== [] && $result['ranking'][0]['posterior'] < (float) $this->option('sure')
+                ? ! $family->enough($result)
+                : $result->next !== [] && $result->hypotheses[0]->posterior < (float) $this->option('sure')
         ) {
-            $feature = $choose($result['next'], $family);
+            $feature = $choose($result->next, $family);
             $asked[$feature] = $core['clues'][$feature];
-            $effort += (float) $family['features']->firstWhere('code', $feature)->body['effort'];
+            $effort += $family->effort($feature);
             try {
-                $result = $this->rank($family, $asked, $reliability);
+                $result = self::rank($family, $asked, $reliability);
             } catch (BadInput $e) {
                 // A tree that believes everything has no leaf for this: it stays with the leader it had.
                 if (! $stopWhenImpossible) {
@@ -240,7 +238,7 @@ final class IdentifyBenchmarkCommand extends Command
         }
 
         return [
-            'right' => $result['ranking'][0]['id'] === $core['truth'],
+            'right' => $result->hypotheses[0]->id === $core['truth'],
             'questions' => count($asked),
             'effort' => $effort,
         ];
@@ -255,30 +253,16 @@ final class IdentifyBenchmarkCommand extends Command
         $family = $this->families[$core['family']];
 
         return [
-            'right' => $this->rank($family, $core['clues'], null)['ranking'][0]['id'] === $core['truth'],
+            'right' => self::rank($family, $core['clues'], null)->hypotheses[0]->id === $core['truth'],
             'questions' => count($core['clues']),
-            'effort' => (float) $family['features']->sum(fn (FamilySpec $f) => $f->body['effort']),
+            'effort' => (float) $family->features->sum(fn (FamilySpec $f) => $f->body['effort']),
         ];
     }
 
-    /**
-     * @param  array{index: int, features: Collection<int, FamilySpec>, variants: Collection<int, Variant>}  $family
-     * @param  array<string, string|float>  $clues
-     * @return array<string, mixed>
-     */
-    private function rank(array $family, array $clues, ?float $reliability): array
+    /** @param  array<string, string|float>  $clues */
+    private static function rank(VariantModel $family, array $clues, ?float $reliability): Ranking
     {
-        $input = VariantRanking::input(
-            $family['features'],
-            $family['variants'],
-            array_map(strval(...), $clues),
-            $this->learned[$family['index']],
-        );
-        if ($reliability !== null) {
-            $input['features'] = array_map(fn (array $f) => ['reliability' => $reliability] + $f, $input['features']);
-        }
-
-        return Calculators::call('evidence.rank', $input);
+        return $family->given(array_map(strval(...), $clues), $reliability);
     }
 
     /** @param  array<string, float>  $weights */

@@ -153,11 +153,11 @@ final class InterchangeBenchmarkCommand extends Command
         $job = DB::table('job_types')->value('id');
         $owner->unprepared(
             "INSERT INTO units (core_tag, job_type_id, ownership, station, station_since, family_id, variant_id,
-                complaint, grade, credit, credit_lines, received_at, received_by) SELECT CONCAT('BENCH-', s.seq),
+                complaint, grade, credit, received_at, received_by) SELECT CONCAT('BENCH-', s.seq),
             $job,
             'exchange',
             ELT(1 + s.seq % 25,
-                'identification','desk','teardown','bench','dyno','dispatch',
+                'identification','ordering','teardown','assembly','dyno','dispatch',
                 'field','field','field','field','field','field','field','field',
                 'field','field','field','field','field','field','field','closed','closed','field','field'),
             NOW(),
@@ -166,7 +166,6 @@ final class InterchangeBenchmarkCommand extends Command
             '',
             'A',
             1,
-            '[]',
             NOW(),
             $person FROM seq_1_to_200000 s JOIN variants v ON v.code = CONCAT('BENCH-', 1 + s.seq * 7 % 5000)",
         );

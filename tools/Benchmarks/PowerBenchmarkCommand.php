@@ -5,8 +5,8 @@ namespace Tools\Benchmarks;
 use App\Catalog\Read\VariantHardware;
 use Illuminate\Console\Command;
 use Illuminate\Support\Facades\Process;
-use Yard\Core\Calculators;
-use Yard\Core\GearTrain\Train;
+use Yard\Core\Calculator\Calculators;
+use Yard\Core\Drivetrain\Train;
 use Yard\Core\Input;
 
 /** Gear trains, margins and packages against references in the same run. */

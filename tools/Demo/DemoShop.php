@@ -5,6 +5,7 @@ namespace Tools\Demo;
 use App\Shop\Models\Customer;
 use App\Shop\Models\Gauge;
 use App\Shop\Models\Person;
+use App\Shop\Models\PersonSkill;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Hash;
 
@@ -27,13 +28,17 @@ final class DemoShop
     {
         $shop = self::read();
         foreach ($shop['people'] as $p) {
-            Person::query()->create([
+            $person = Person::query()->create([
                 'badge' => $p['badge'],
                 'name' => $p['name'],
                 'role' => $p['role'],
                 'pin_hash' => Hash::make($p['pin'], ['rounds' => $hashRounds]),
+                'pin_digits' => strlen($p['pin']),
                 'active' => true,
             ]);
+            foreach ($p['skills'] ?? [] as $skill) {
+                PersonSkill::query()->create(['person_id' => $person->id, 'skill' => $skill]);
+            }
         }
         Customer::query()->insert($shop['customers']);
         foreach ($shop['gauges'] as $g) {

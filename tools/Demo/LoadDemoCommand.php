@@ -400,7 +400,7 @@ final class LoadDemoCommand extends Command
             'ended_at' => now()->addSeconds((int) $run->program['end']),
             'trace_path' => "traces/run-$run->id.csv",
         ]);
-        (new AnalyseRun($run->id))->handle();
+        app()->call([new AnalyseRun($run->id), 'handle']);
         if (! $judge) {
             return;
         }

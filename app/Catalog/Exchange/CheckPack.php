@@ -5,7 +5,8 @@ namespace App\Catalog\Exchange;
 use Opis\JsonSchema\Errors\ErrorFormatter;
 use Opis\JsonSchema\Validator;
 use Yard\Core\BadInput;
-use Yard\Core\Calculators;
+use Yard\Core\Drivetrain\ApplyChart;
+use Yard\Core\Input;
 
 /** Holds a pack, or one entry of it, against the published schema and against what it names. */
 final class CheckPack
@@ -98,7 +99,7 @@ final class CheckPack
     private static function train(\stdClass $family, string $at): array
     {
         try {
-            Calculators::run('geartrain.solve', $family->train);
+            ApplyChart::read(Input::of($family->train));
 
             return [];
         } catch (BadInput $e) {

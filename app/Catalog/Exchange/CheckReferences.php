@@ -5,8 +5,12 @@ namespace App\Catalog\Exchange;
 use App\Catalog\Read\ByOption;
 use App\Catalog\Read\VariantHardware;
 use Yard\Core\BadInput;
-use Yard\Core\Calculators;
-use Yard\Core\Power\TyreSize;
+use Yard\Core\Drivetrain\ApplyChart;
+use Yard\Core\Input;
+use Yard\Core\Packages\PackageOrder;
+use Yard\Core\Power\MarginReport;
+use Yard\Core\Power\TrainDuty;
+use Yard\Core\Power\Tyre;
 
 /** Everything a pack names must exist in it, once, and fit together; a schema cannot say that. */
 final class CheckReferences
@@ -16,6 +20,32 @@ final class CheckReferences
 
     /** Specifications a house rule or an option may change. */
     private const CHANGEABLE = ['packs', 'endPlays', 'fasteners', 'airChecks', 'converters', 'assembly', 'teardown'];
+
+    /** Lists whose entries have a key of their own. */
+    private const CODED = [
+        'jobTypes' => 'code',
+        'vocabularies' => 'code',
+        'families' => 'code',
+        'partSets' => 'code',
+        'conversions' => 'code',
+        'evidence' => 'code',
+        'kits' => 'kit',
+    ];
+
+    /** Fields that name an entry of another list: list, field, what it names. */
+    private const NAMED = [
+        ['kits', 'kit', 'part'],
+        ['supersessions', 'old', 'part'],
+        ['supersessions', 'new', 'part'],
+        ['equalParts', 'part', 'part'],
+        ['equalParts', 'equals', 'part'],
+        ['partFits', 'part', 'part'],
+        ['applications', 'variant', 'variant'],
+        ['partFits', 'variant', 'variant'],
+        ['conversions', 'from', 'variant'],
+        ['conversions', 'to', 'variant'],
+        ['applications', 'vehicle', 'vehicle'],
+    ];
 
     /** @var array<string, \stdClass>|null */
     private ?array $byNumber = null;
@@ -37,18 +67,37 @@ final class CheckReferences
     {
         $this->errors = [];
         $pack = $this->pack;
-        [$knownParts, $knownVariants, $knownVehicles] = array_map(
-            fn (string $k) => array_fill_keys($this->elsewhere[$k] ?? [], true),
-            ['parts', 'variants', 'vehicles'],
-        );
-        $parts = $this->unique($pack->parts, 'number', '/parts') + $knownParts;
-        $vehicles = $this->unique($pack->vehicles, 'code', '/vehicles') + $knownVehicles;
-        foreach (['jobTypes', 'vocabularies', 'families', 'partSets', 'conversions', 'evidence'] as $kind) {
-            $this->unique($pack->{$kind}, 'code', "/$kind");
+        $elsewhere = array_map(fn (array $codes) => array_fill_keys($codes, true), $this->elsewhere);
+        $known = [
+            'part' => $this->unique($pack->parts, 'number', '/parts') + ($elsewhere['parts'] ?? []),
+            'vehicle' => $this->unique($pack->vehicles, 'code', '/vehicles') + ($elsewhere['vehicles'] ?? []),
+            'variant' => $elsewhere['variants'] ?? [],
+        ];
+        foreach (self::CODED as $kind => $key) {
+            $this->unique($pack->{$kind}, $key, "/$kind");
         }
-        $this->unique($pack->kits, 'kit', '/kits');
-        foreach (['vehicles', 'applications', 'partFits'] as $kind) {
+        foreach ($pack->vehicles as $i => $vehicle) {
+            $this->vehicle($vehicle, "/vehicles/$i");
+        }
+        foreach ($pack->families as $i => $family) {
+            $known['variant'] += $this->unique($family->variants, 'code', "/families/$i/variants");
+            $this->family($family, "/families/$i", $known['part']);
+        }
+        $this->years();
+        foreach (self::NAMED as [$kind, $field, $what]) {
             foreach ($pack->{$kind} as $i => $entry) {
+                $this->known($entry->{$field}, $known[$what], $what, "/$kind/$i/$field");
+            }
+        }
+        $this->partLists($known['part']);
+
+        return $this->errors;
+    }
+
+    private function years(): void
+    {
+        foreach (['vehicles', 'applications', 'partFits'] as $kind) {
+            foreach ($this->pack->{$kind} as $i => $entry) {
                 if ($entry->fromYear > $entry->toYear) {
                     $this->errors[] = [
                         'pointer' => "/$kind/$i/toYear",
@@ -57,60 +106,23 @@ final class CheckReferences
                 }
             }
         }
-        foreach ($pack->vehicles as $i => $vehicle) {
-            $this->vehicle($vehicle, "/vehicles/$i");
-        }
-        $variants = $knownVariants;
-        foreach ($pack->families as $i => $family) {
-            $variants += $this->unique($family->variants, 'code', "/families/$i/variants");
-            $this->family($family, "/families/$i", $parts);
-        }
-        foreach (
-            [
-                ['kits', 'kit'],
-                ['supersessions', 'old'],
-                ['supersessions', 'new'],
-                ['equalParts', 'part'],
-                ['equalParts', 'equals'],
-                ['partFits', 'part'],
-            ] as [$kind, $field]
-        ) {
-            foreach ($pack->{$kind} as $i => $entry) {
-                $this->known($entry->{$field}, $parts, 'part', "/$kind/$i/$field");
-            }
-        }
+    }
+
+    /** @param  array<string, true>  $parts */
+    private function partLists(array $parts): void
+    {
         foreach ([['kits', 'items'], ['conversions', 'parts']] as [$kind, $field]) {
-            foreach ($pack->{$kind} as $i => $entry) {
+            foreach ($this->pack->{$kind} as $i => $entry) {
                 foreach ($entry->{$field} as $k => $item) {
                     $this->known($item->part, $parts, 'part', "/$kind/$i/$field/$k/part");
                 }
             }
         }
-        foreach ($pack->partSets as $i => $set) {
+        foreach ($this->pack->partSets as $i => $set) {
             foreach ($set->parts as $k => $part) {
                 $this->known($part, $parts, 'part', "/partSets/$i/parts/$k");
             }
         }
-        foreach (
-            [
-                ['applications', 'variant', 'variant'],
-                ['partFits', 'variant', 'variant'],
-                ['conversions', 'from', 'variant'],
-                ['conversions', 'to', 'variant'],
-                ['applications', 'vehicle', 'vehicle'],
-            ] as [$kind, $field, $what]
-        ) {
-            foreach ($pack->{$kind} as $i => $entry) {
-                $this->known(
-                    $entry->{$field},
-                    $what === 'vehicle' ? $vehicles : $variants,
-                    $what,
-                    "/$kind/$i/$field",
-                );
-            }
-        }
-
-        return $this->errors;
     }
 
     /** @param  array<string, true>  $parts */
@@ -304,8 +316,8 @@ final class CheckReferences
 
     private function vehicle(\stdClass $vehicle, string $at): void
     {
-        if (isset($vehicle->tyre) && TyreSize::diameter($vehicle->tyre) === null) {
-            $this->errors[] = ['pointer' => "$at/tyre", 'detail' => TyreSize::says($vehicle->tyre)];
+        if (isset($vehicle->tyre)) {
+            $this->reads("$at/tyre", fn () => Tyre::of($vehicle->tyre));
         }
         $before = -1;
         foreach ($vehicle->engineCurve ?? [] as $k => $point) {
@@ -325,46 +337,39 @@ final class CheckReferences
     private function hardware(\stdClass $family, string $at): void
     {
         $plain = fn (mixed $node): array => json_decode((string) json_encode($node), true);
-        $read = function (string $calculator, array $input, \Closure $pointer): bool {
-            try {
-                Calculators::call($calculator, $input);
-
-                return true;
-            } catch (BadInput $e) {
-                $this->errors[] = ['pointer' => $pointer($e->path), 'detail' => $e->getMessage()];
-
-                return false;
-            }
-        };
         $power = isset($family->body->power) ? $plain($family->body->power) : null;
         $train = $plain($family->train);
         try {
-            Calculators::call('geartrain.solve', $train);
+            ApplyChart::read(Input::of($train));
         } catch (BadInput) {
             return; // told where the train itself is looked at
         }
         $with = fn (array $variant): array => ['inputTorque_nm' => 100] +
             VariantHardware::of($power ?? [], $train, $variant);
-        if ($power !== null && ! $read('power.margin', $with([]), fn (string $path): string => "$at/body/power$path")) {
+        $margins = function (array $variant, string $at) use ($with): bool {
+            return $this->reads($at, function () use ($with, $variant): void {
+                $plan = TrainDuty::read(Input::of($with($variant)));
+                (new MarginReport($plan, $plan->hardware))->toArray();
+            });
+        };
+        if ($power !== null && ! $margins([], "$at/body/power")) {
             return; // one fault of the family would be told again for every variant and option
         }
         foreach ($family->variants as $i => $variant) {
             if ($power !== null && isset($variant->hardware)) {
-                $read(
-                    'power.margin',
-                    $with($plain($variant->hardware)),
-                    fn (string $path): string => "$at/variants/$i/hardware$path",
-                );
+                $margins($plain($variant->hardware), "$at/variants/$i/hardware");
             }
         }
         foreach ($family->options as $i => $option) {
             $own = array_intersect_key($plain($option->body), ['power' => 0, 'converter' => 0]);
             if ($own !== []) {
-                $read(
-                    'package.resolve',
+                $order =
                     ['options' => [['code' => $option->code, 'price' => 0] + $own]] +
-                        ($power === null ? [] : ['power' => $with([])]),
-                    fn (string $path): string => "$at/options/$i/body".preg_replace('~^/options/0~', '', $path),
+                    ($power === null ? [] : ['power' => $with([])]);
+                $this->reads(
+                    "$at/options/$i/body",
+                    fn () => PackageOrder::read(Input::of($order))->resolve(),
+                    '/options/0',
                 );
             }
         }
@@ -375,6 +380,21 @@ final class CheckReferences
                     'detail' => 'The window of stall speeds ends below its start.',
                 ];
             }
+        }
+    }
+
+    /** @param  string  $within  the part of the core's own pointer that stands for the place */
+    private function reads(string $at, \Closure $read, string $within = ''): bool
+    {
+        try {
+            $read();
+
+            return true;
+        } catch (BadInput $e) {
+            $path = str_starts_with($e->path, $within) ? substr($e->path, strlen($within)) : $e->path;
+            $this->errors[] = ['pointer' => $at.$path, 'detail' => $e->getMessage()];
+
+            return false;
         }
     }
 

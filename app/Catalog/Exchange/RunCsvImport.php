@@ -31,6 +31,7 @@ final class RunCsvImport implements ShouldQueue
 
     public function __construct(private readonly int $importId)
     {
+        $this->onQueue('imports');
     }
 
     public function handle(CatalogStore $store, Ledger $ledger): void

@@ -3,6 +3,8 @@
 namespace App\Catalog\Models;
 
 use App\Kernel\Record;
+use Yard\Core\Drivetrain\ApplyChart;
+use Yard\Core\Input;
 
 /**
  * A transmission family: gear train, apply chart and what holds for all its variants.
@@ -29,4 +31,9 @@ final class Family extends Record
     ];
 
     protected $casts = ['train' => 'array', 'body' => 'array'];
+
+    public function chart(): ApplyChart
+    {
+        return ApplyChart::read(Input::of($this->train));
+    }
 }

@@ -7,7 +7,7 @@ use App\Catalog\Models\Family;
 use App\Catalog\Models\FamilySpec;
 use App\Catalog\Models\Variant;
 use Illuminate\Http\JsonResponse;
-use Yard\Core\Calculators;
+use Yard\Core\Drivetrain\ChartReport;
 
 final class CatalogController
 {
@@ -31,7 +31,7 @@ final class CatalogController
             'name' => $family->name,
             'topology' => $family->topology,
             'train' => $family->train,
-            'solved' => Calculators::call('geartrain.solve', $family->train),
+            'solved' => ChartReport::of($family->chart()),
             'shiftFeels' => ShiftFeels::of($family),
             'variants' => Variant::query()
                 ->where('family_id', $family->id)

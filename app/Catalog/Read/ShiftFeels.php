@@ -4,8 +4,6 @@ namespace App\Catalog\Read;
 
 use App\Catalog\Models\Family;
 use App\Catalog\Models\Option;
-use Yard\Core\Calculators;
-use Yard\Core\GearTrain\Train;
 use Yard\Core\Input;
 use Yard\Core\Power\HardwareChange;
 use Yard\Core\Power\TrainDuty;
@@ -27,12 +25,8 @@ final class ShiftFeels
         if (! isset($power['accumulators'], $power['shift'])) {
             return [];
         }
-        $read = static fn (array $fields): Input => Input::fromJson(
-            json_encode($fields, JSON_THROW_ON_ERROR | JSON_PRESERVE_ZERO_FRACTION),
-        );
-        $asked = $read(['inputTorque_nm' => 1] + $power);
-        $train = Train::read($asked);
-        $plan = TrainDuty::read($asked, $train);
+        $plan = TrainDuty::read(Input::of(['inputTorque_nm' => 1] + $power));
+        $train = $plan->chart->train;
         $options = Option::query()
             ->where('family_id', $family->id)
             ->orderBy('id')
@@ -51,7 +45,7 @@ final class ShiftFeels
             ];
             foreach ($options as $option) {
                 $change = $option->body['power'];
-                $line = $plan->hardware->with(HardwareChange::read($read($change), $train, null))->pressures[$to];
+                $line = $plan->hardware->with(HardwareChange::read(Input::of($change), $train, null))->pressures[$to];
                 $own = isset($change['capacities'][$element]) ? ['capacity' => $change['capacities'][$element]] : [];
                 if (
                     isset($change['accumulators'][$element]) ||
@@ -85,25 +79,21 @@ final class ShiftFeels
      */
     private static function upshifts(Family $family): array
     {
-        $forward = array_values(
-            array_filter(
-                Calculators::call('geartrain.solve', $family->train)['gears'],
-                static fn (array $g): bool => ($g['ratio'] ?? 0) > 0,
-            ),
-        );
-        $applied = array_column($family->train['gears'], 'applied', 'name');
+        $chart = $family->chart();
+        $forward = array_keys(array_filter($chart->ratios(), static fn (float $ratio): bool => $ratio > 0));
         $out = [];
         foreach (array_slice($forward, 1) as $n => $to) {
-            $from = $forward[$n];
-            $off = array_diff($applied[$from['name']], $applied[$to['name']]);
+            [$from, $to] = [(string) $forward[$n], (string) $to];
+            $off = array_diff($chart->applied[$from], $chart->applied[$to]);
             $timed =
-                array_filter(
-                    $family->train['elements'],
-                    static fn (array $e): bool => in_array($e['id'], $off, true) && $e['kind'] !== 'one-way',
-                ) !== [];
-            $coming = $from['ratio'] > $to['ratio'] ? array_diff($applied[$to['name']], $applied[$from['name']]) : [];
+                array_filter($off, static fn (string $id): bool => $chart->train->elements[$id]->kind !== 'one-way') !==
+                [];
+            $coming =
+                $chart->ratios()[$from] > $chart->ratios()[$to]
+                    ? array_diff($chart->applied[$to], $chart->applied[$from])
+                    : [];
             foreach ($coming as $element) {
-                $out[] = [$from['name'], $to['name'], $element, $timed];
+                $out[] = [$from, $to, $element, $timed];
             }
         }
 

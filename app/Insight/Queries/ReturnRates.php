@@ -4,7 +4,7 @@ namespace App\Insight\Queries;
 
 use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
-use Yard\Core\Calculators;
+use Yard\Core\Life\FailureRate;
 
 /** Returns among shipped units by variant, package and builder, each with its exact interval. */
 final class ReturnRates
@@ -43,29 +43,30 @@ final class ReturnRates
     /** @return Collection<int, \stdClass> name, units, failures */
     private function counted(string $column): Collection
     {
-        return DB::table('shipments AS s')
-            ->join('builds AS b', 'b.id', '=', 's.build_id')
-            ->join('units AS u', 'u.id', '=', 'b.unit_id')
-            ->leftJoin('variants AS v', 'v.id', '=', 'u.variant_id')
-            ->join('packages AS p', 'p.id', '=', 'b.package_id')
-            ->leftJoin(
-                'sign_offs AS so',
-                fn ($j) => $j->on('so.build_id', '=', 'b.id')->where('so.what', 'assembly')->where('so.loop_no', 1),
-            )
-            ->leftJoin('people AS pe', 'pe.id', '=', 'so.signed_by')
-            ->leftJoin('returns AS r', 'r.build_id', '=', 'b.id')
+        return DB::table('field_counts AS c')
+            ->leftJoin('variants AS v', 'v.id', '=', 'c.variant_id')
+            ->leftJoin('packages AS p', 'p.id', '=', 'c.package_id')
+            ->leftJoin('people AS pe', 'pe.id', '=', 'c.builder_id')
             ->groupBy($column)
             ->orderBy($column)
-            ->selectRaw("$column AS name, COUNT(DISTINCT b.id) AS units, COUNT(DISTINCT r.build_id) AS failures")
+            ->selectRaw("$column AS name, SUM(shipped) AS units, SUM(returned) AS failures")
+            ->havingRaw('units > 0')
             ->get();
     }
 
     /** @return array<string, mixed> */
     private static function row(\stdClass $r): array
     {
-        $interval = Calculators::call('rate.interval', ['failures' => $r->failures, 'units' => $r->units]);
+        [$units, $failures] = [(int) $r->units, (int) $r->failures];
+        $rate = FailureRate::ofUnits($failures, $units);
 
-        return ['name' => $r->name ?? 'not known', 'units' => $r->units, 'failures' => $r->failures] +
-            array_intersect_key($interval, ['rate' => 0, 'lower' => 0, 'upper' => 0]);
+        return [
+            'name' => $r->name ?? 'not known',
+            'units' => $units,
+            'failures' => $failures,
+            'rate' => $rate->rate,
+            'lower' => $rate->lower,
+            'upper' => $rate->upper,
+        ];
     }
 }

@@ -4,7 +4,9 @@ namespace App\Interchange\Queries;
 
 use App\Shop\HouseRules;
 use Illuminate\Support\Facades\DB;
-use Yard\Core\Calculators;
+use Yard\Core\Interchange\Conversion;
+use Yard\Core\Interchange\PathSearch;
+use Yard\Core\Interchange\Step;
 
 /**
  * Conversion chains between variants, priced: the cheapest way from each variant to those wanted (interchange.path).
@@ -82,15 +84,17 @@ final class Conversions
                 (float) $c->cost + array_sum(array_map(fn (array $p) => $p['count'] * $p['price'], $parts)),
                 2,
             );
-            $steps[] = [
-                'id' => $c->code,
-                'from' => $c->from_code,
-                'to' => $c->to_code,
-                'cost' => $cost,
-                'hours' => (float) $c->hours,
-                'requires' => json_decode($c->requires),
-                'forbids' => json_decode($c->forbids),
-            ];
+            $steps[] = new Step(
+                $c->code,
+                $c->from_code,
+                $c->to_code,
+                $cost,
+                (float) $c->hours,
+                array_column(json_decode($c->requires, true), 'why', 'fact'),
+                array_column(json_decode($c->forbids, true), 'why', 'fact'),
+                [],
+                [],
+            );
             $byCode[$c->code] = [
                 'code' => $c->code,
                 'name' => $c->name,
@@ -104,27 +108,38 @@ final class Conversions
                 'confidence' => $c->confidence,
             ];
         }
-        $result = Calculators::call('interchange.path', [
-            'nodes' => array_map(fn ($id) => ['id' => (string) $id], array_keys($nodes)),
-            'steps' => $steps,
-            'facts' => $facts,
-            'rate' => $rate,
-            'from' => $from,
-            'to' => $to,
-        ]);
+        $search = new PathSearch(array_fill_keys(array_keys($nodes), []), $steps, $facts, $rate);
         $out = [];
-        foreach ($result['paths'] as $path) {
-            if ($path['found']) {
-                $path['steps'] = array_map(fn (string $id) => $byCode[$id], $path['steps']);
-            } else {
-                $path['blockedBy'] = array_map(
-                    fn (array $b) => ['name' => $byCode[$b['step']]['name']] + $b,
-                    $path['blockedBy'],
-                );
-            }
-            $out[$path['from']] = $path;
+        foreach ($search->cheapest($from, $to) as $path) {
+            $out[$path->from] = self::written($path, $byCode);
         }
 
         return $out;
+    }
+
+    /**
+     * @param  array<string, array<string, mixed>>  $steps  code => what is to be shown of it
+     * @return array<string, mixed>
+     */
+    private static function written(Conversion $path, array $steps): array
+    {
+        return $path->found()
+            ? [
+                'from' => $path->from,
+                'found' => true,
+                'to' => $path->to,
+                'steps' => array_map(fn (string $id) => $steps[$id], $path->stepIds()),
+                'cost' => $path->cost(),
+                'hours' => $path->hours(),
+                'total' => $path->total,
+            ]
+            : [
+                'from' => $path->from,
+                'found' => false,
+                'blockedBy' => array_map(
+                    fn (array $b) => ['name' => $steps[$b['step']]['name']] + $b,
+                    $path->blockedBy,
+                ),
+            ];
     }
 }

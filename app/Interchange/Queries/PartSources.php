@@ -5,7 +5,7 @@ namespace App\Interchange\Queries;
 use App\Catalog\Models\Part;
 use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
-use Yard\Core\Calculators;
+use Yard\Core\Interchange\Supersession;
 
 /** Where a part can come from: the shelf, a substitute, a kit, an equal part of another family, a core in the yard. */
 final class PartSources
@@ -15,8 +15,9 @@ final class PartSources
     /** @return array<string, mixed> */
     public function of(Part $part): array
     {
-        $links = $this->links($part->id);
-        $chain = Calculators::call('interchange.supersession', ['part' => $part->number, 'links' => $links]);
+        $chains = $this->chains($part->id);
+        $replacedBy = $chains->replacing($part->number);
+        $replaces = $chains->replacedBy($part->number);
         $equal = $this->equalParts($part->id);
         $kits = $this->kits($part->id);
         $sets = $this->sets($part->id);
@@ -24,8 +25,7 @@ final class PartSources
         $numbers = array_values(
             array_unique([
                 $part->number,
-                ...array_column($chain['replacedBy'], 'part'),
-                ...array_column($chain['replaces'], 'part'),
+                ...array_map(strval(...), array_keys($replacedBy + $replaces)),
                 ...$equal->pluck('part'),
                 ...$equal->pluck('equals'),
                 ...$kits->pluck('number'),
@@ -40,16 +40,22 @@ final class PartSources
             'pieces' => (int) ($stock[$number]->pieces ?? 0),
         ];
 
+        $ways = fn (array $found) => array_map(
+            fn (string $number, array $way) => $named($number) + ['way' => $way],
+            array_map(strval(...), array_keys($found)),
+            $found,
+        );
+
         return [
             'part' => $named($part->number) + [
                 'kind' => $part->kind,
                 'aliases' => $part->aliases,
                 'lots' => $this->lots($part->id),
             ],
-            'replacedBy' => array_map(fn (array $r) => $named($r['part']) + ['way' => $r['way']], $chain['replacedBy']),
-            'replaces' => array_map(fn (array $r) => $named($r['part']) + ['way' => $r['way']], $chain['replaces']),
-            'current' => $chain['current'],
-            'cycles' => $chain['cycles'],
+            'replacedBy' => $ways($replacedBy),
+            'replaces' => $ways($replaces),
+            'current' => $chains->current($part->number),
+            'cycles' => $chains->cycles(),
             'equal' => $equal
                 ->map(fn (\stdClass $e) => $named($e->part === $part->number ? $e->equals : $e->part) +
                     ['note' => $e->note] + $this->sourced($e))
@@ -150,8 +156,8 @@ final class PartSources
         );
     }
 
-    /** @return list<array{old: string, new: string, bothWays: bool}> every link of the chains this part stands in */
-    private function links(int $partId): array
+    /** Every link of the chains this part stands in. */
+    private function chains(int $partId): Supersession
     {
         $rows = DB::select(
             <<<'SQL'
@@ -169,10 +175,12 @@ final class PartSources
             [$partId],
         );
 
-        return array_values(array_map(
-            fn (\stdClass $r) => ['old' => $r->old, 'new' => $r->new, 'bothWays' => (bool) $r->both_ways],
-            $rows,
-        ));
+        $chains = new Supersession();
+        foreach ($rows as $row) {
+            $chains->supersede($row->old, $row->new, (bool) $row->both_ways);
+        }
+
+        return $chains;
     }
 
     /**
@@ -214,11 +222,11 @@ final class PartSources
             ->whereIn('u.variant_id', $fits->pluck('id'))
             ->whereIn('u.station', ['identification', 'ordering', 'teardown'])
             ->where('u.ownership', 'exchange')
-            ->whereRaw(
-                "NOT JSON_CONTAINS(u.missing, JSON_OBJECT('part', ?)) ".
-                    "AND NOT JSON_CONTAINS(u.failed_hard,
-                    JSON_OBJECT('part', ?))",
-                [$part->number, $part->number],
+            ->whereNotExists(
+                fn ($q) => $q
+                    ->from('intake_parts AS i')
+                    ->whereColumn('i.unit_id', 'u.id')
+                    ->where('i.part_id', $part->id),
             )
             ->where(fn ($w) => $w->whereNull('f.disposition')->orWhereNotIn('f.disposition', ['scrap', 'replace']))
             ->orderByRaw("f.disposition IS NULL, FIELD(u.grade, 'D', 'C', 'B', 'A'), u.id")

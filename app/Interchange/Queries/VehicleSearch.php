@@ -4,7 +4,7 @@ namespace App\Interchange\Queries;
 
 use App\Catalog\Models\Vehicle;
 use Illuminate\Support\Collection;
-use Yard\Core\Calculators;
+use Yard\Core\Vin\Vin;
 
 /** Vehicles of the catalog by VIN, code, or words of maker, model and engine. */
 final class VehicleSearch
@@ -16,18 +16,17 @@ final class VehicleSearch
     {
         $compact = strtoupper((string) preg_replace('/[\s-]+/', '', $text));
         if (strlen($compact) === 17) {
-            $check = Calculators::call('vin.check', ['vin' => $compact]);
-            $legal = array_diff($check['problems'], ['check-digit', 'year-code']) === [];
-            $vehicles = ! $legal
+            $vin = Vin::read($compact);
+            $vehicles = ! $vin->legible()
                 ? new Collection()
                 : Vehicle::query()
                     ->where('wmi', substr($compact, 0, 3))
                     ->whereRaw("? LIKE REPLACE(COALESCE(vin_pattern, CONCAT(wmi, '??????????????')), '?', '_')", [
                         $compact,
                     ])
-                    ->where(function ($w) use ($check): void {
-                        $w->whereRaw($check['modelYears'] === [] ? '1 = 1' : '1 = 0');
-                        foreach ($check['modelYears'] as $year) {
+                    ->where(function ($w) use ($vin): void {
+                        $w->whereRaw($vin->modelYears === [] ? '1 = 1' : '1 = 0');
+                        foreach ($vin->modelYears as $year) {
                             $w->orWhere(fn ($y) => $y->where('from_year', '<=', $year)->where('to_year', '>=', $year));
                         }
                     })
@@ -36,7 +35,7 @@ final class VehicleSearch
                     ->get();
             $years = array_values(
                 array_filter(
-                    $check['modelYears'],
+                    $vin->modelYears,
                     fn (int $y) => $vehicles->isEmpty() ||
                         $vehicles->contains(fn (Vehicle $v) => $v->from_year <= $y && $v->to_year >= $y),
                 ),
@@ -45,9 +44,9 @@ final class VehicleSearch
             return [
                 'vin' => [
                     'vin' => $compact,
-                    'valid' => $check['valid'],
-                    'problems' => $check['problems'],
-                    'modelYears' => $check['modelYears'],
+                    'valid' => $vin->valid(),
+                    'problems' => $vin->problems,
+                    'modelYears' => $vin->modelYears,
                 ],
                 'vehicles' => $vehicles,
                 'year' => count($years) === 1 ? $years[0] : null,

@@ -4,6 +4,9 @@ namespace App\Kernel\Http;
 
 use App\Kernel\Refusal;
 use Closure;
+use Illuminate\Database\DeadlockException;
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Database\QueryException;
 use Illuminate\Database\UniqueConstraintViolationException;
 use Illuminate\Http\Request;
 use Illuminate\Http\Response;
@@ -13,15 +16,45 @@ use Symfony\Component\HttpFoundation\Response as AnyResponse;
 
 /**
  * Every write is one transaction: it happens whole or not at all. A POST carries an Idempotency-Key; sent again with
- * the same key (a tablet that lost its connection) it returns the first answer and does nothing twice.
+ * the same key (a tablet that lost its connection) it returns the first answer and does nothing twice. Writes on the
+ * same subject come one after the other; what two writers made the database break off is tried again.
  */
 final class IdempotentWrite
 {
+    /** A writer that gave way to another one tries again so often. */
+    private const ATTEMPTS = 4;
+
+    /** What the database says when two writers wait for each other: lock wait over, deadlock. */
+    private const GAVE_WAY = [1205, 1213];
+
+    public function __construct(private readonly Serialiser $serialiser)
+    {
+    }
+
     public function handle(Request $request, Closure $next): AnyResponse
     {
         if ($request->isMethodSafe()) {
             return $next($request);
         }
+        $key = self::key($request);
+        $subject = $this->serialiser->subjectOf($request);
+        for ($attempt = 1; ; $attempt++) {
+            try {
+                $response = $this->once($request, $next, $key, $subject);
+                if ($attempt === self::ATTEMPTS || ! self::gaveWay($response->exception ?? null)) {
+                    return $response;
+                }
+            } catch (\Throwable $e) {
+                if ($attempt === self::ATTEMPTS || ! self::gaveWay($e)) {
+                    throw $e;
+                }
+            }
+            usleep($attempt * random_int(5_000, 30_000));
+        }
+    }
+
+    private static function key(Request $request): string
+    {
         $key = (string) $request->header('Idempotency-Key', '');
         if ($key === '' && $request->isMethod('POST')) {
             throw new Refusal(
@@ -32,47 +65,83 @@ final class IdempotentWrite
         if (strlen($key) > 100) {
             throw new Refusal('The Idempotency-Key header may have 100 characters.', 400);
         }
-        DB::beginTransaction();
-        if ($key !== '') {
-            try {
-                DB::table('idempotency_keys')->insert([
-                    'person_id' => self::author(),
-                    'key' => $key,
-                    'fingerprint' => $this->fingerprint($request),
-                    'created_at' => now(),
-                ]);
-            } catch (UniqueConstraintViolationException) {
-                DB::rollBack();
 
-                return $this->replay($request, $key);
-            } catch (\Throwable $e) {
-                DB::rollBack();
-                throw $e;
-            }
+        return $key;
+    }
+
+    private function once(Request $request, Closure $next, string $key, ?int $subject): AnyResponse
+    {
+        DB::beginTransaction();
+        if ($key !== '' && ! $this->claim($request, $key)) {
+            DB::rollBack();
+
+            return $this->replay($request, $key);
         }
         try {
+            if ($subject !== null) {
+                $this->serialiser->lock($subject);
+                self::readAnew($request);
+            }
             $response = $next($request);
             if ($response->getStatusCode() >= 400) {
                 DB::rollBack();
 
                 return $response;
             }
-            if ($key !== '') {
-                DB::table('idempotency_keys')
-                    ->where('person_id', self::author())
-                    ->where('key', $key)
-                    ->update(['status' => $response->getStatusCode(), 'body' => (string) $response->getContent()]);
-            }
+            $this->keep($response, $key);
             DB::commit();
-            if (random_int(1, 500) === 1) {
-                DB::table('idempotency_keys')->where('created_at', '<', now()->subDays(7))->limit(5000)->delete();
-            }
 
             return $response;
         } catch (\Throwable $e) {
             DB::rollBack();
             throw $e;
         }
+    }
+
+    /** Whether the key is new; one that is being used by another request waits for its end. */
+    private function claim(Request $request, string $key): bool
+    {
+        try {
+            return DB::table('idempotency_keys')->insert([
+                'person_id' => self::author(),
+                'key' => $key,
+                'fingerprint' => $this->fingerprint($request),
+                'created_at' => now(),
+            ]);
+        } catch (UniqueConstraintViolationException) {
+            return false;
+        } catch (\Throwable $e) {
+            DB::rollBack();
+            throw $e;
+        }
+    }
+
+    /** What the address names was read before the lock; another writer may have changed it since. */
+    private static function readAnew(Request $request): void
+    {
+        foreach ($request->route()?->parameters() ?? [] as $value) {
+            $value instanceof Model && $value->refresh();
+        }
+    }
+
+    private function keep(AnyResponse $response, string $key): void
+    {
+        if ($key === '') {
+            return;
+        }
+        DB::table('idempotency_keys')
+            ->where('person_id', self::author())
+            ->where('key', $key)
+            ->update(['status' => $response->getStatusCode(), 'body' => (string) $response->getContent()]);
+        if (random_int(1, 500) === 1) {
+            DB::table('idempotency_keys')->where('created_at', '<', now()->subDays(7))->limit(5000)->delete();
+        }
+    }
+
+    private static function gaveWay(?\Throwable $e): bool
+    {
+        return $e instanceof DeadlockException ||
+            ($e instanceof QueryException && in_array($e->errorInfo[1] ?? 0, self::GAVE_WAY, true));
     }
 
     private function replay(Request $request, string $key): AnyResponse

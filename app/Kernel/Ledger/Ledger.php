@@ -27,11 +27,11 @@ final class Ledger
             // The stream's row serialises writers; its head is also a second account of where the chain ends.
             $head = DB::table('ledger_streams')->where('stream', $stream)->lockForUpdate()->first();
             if ($head === null) {
-                DB::table('ledger_streams')->insertOrIgnore([
-                    'stream' => $stream,
-                    'seq' => 0,
-                    'hash' => self::GENESIS,
-                ]);
+                DB::table('ledger_streams')->upsert(
+                    ['stream' => $stream, 'seq' => 0, 'hash' => self::GENESIS],
+                    ['stream'],
+                    ['stream'],
+                );
                 $head = DB::table('ledger_streams')->where('stream', $stream)->lockForUpdate()->sole();
             }
             /** @var object|null $person */
@@ -43,7 +43,7 @@ final class Ledger
                 'tablet_at' => self::tabletTime(),
                 'unit_id' => $unitId,
                 'badge' => $person instanceof Author ? $person->badge() : null,
-                'station' => substr((string) Request::header('X-Station', ''), 0, 40) ?: null,
+                'station' => self::station(),
                 'kind' => $kind,
                 'payload' => json_encode(
                     $payload,
@@ -101,6 +101,14 @@ final class Ledger
                 JSON_THROW_ON_ERROR,
             ),
         );
+    }
+
+    /** Where the tablet stands; what is no name of a place is not written down. */
+    private static function station(): ?string
+    {
+        $sent = Request::header('X-Station');
+
+        return is_string($sent) && preg_match('/^[a-zA-Z0-9 -]{1,40}$/', $sent) === 1 ? $sent : null;
     }
 
     /** When the tablet says it happened: differs from the server's time after a lost connection. */

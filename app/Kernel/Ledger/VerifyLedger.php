@@ -21,7 +21,8 @@ final class VerifyLedger
         [$stream, $seq, $hash, $broken] = ['', 0, Ledger::GENESIS, false];
         do {
             $rows = DB::table('ledger')
-                ->whereRaw('(stream, seq) > (?, ?)', [$stream, $seq])
+                // Written so that the key (stream, seq) is walked; a comparison of pairs reads and sorts everything.
+                ->whereRaw('stream >= ? AND (stream > ? OR seq > ?)', [$stream, $stream, $seq])
                 ->orderBy('stream')
                 ->orderBy('seq')
                 ->limit(self::BATCH)
@@ -53,7 +54,14 @@ final class VerifyLedger
             ->keyBy('stream')
             ->map(fn ($h) => ['seq' => $h->seq, 'hash' => $h->hash])
             ->all();
-        foreach ([['the stream table', $heads], ['the anchor file', Anchors::latest()]] as [$where, $known]) {
+        $anchors = Anchors::latest();
+        array_push($breaks, ...self::unknown($ends, $heads, 'the stream table'));
+        array_push($breaks, ...self::unknown($ends, $anchors['heads'], 'the anchor file'));
+        foreach ($anchors['malformed'] as $line) {
+            $what = "Line $line of the anchor file is no anchor.";
+            $breaks[] = ['stream' => 'anchors', 'seq' => $line, 'what' => $what];
+        }
+        foreach ([['the stream table', $heads], ['the anchor file', $anchors['heads']]] as [$where, $known]) {
             foreach ($known as $name => $head) {
                 $breaks = array_merge(
                     $breaks,
@@ -68,6 +76,23 @@ final class VerifyLedger
         }
 
         return ['events' => $events, 'streams' => count($ends), 'breaks' => $breaks];
+    }
+
+    /**
+     * @param  array<string, mixed>  $ends
+     * @param  array<string, mixed>  $known
+     * @return list<array{stream: string, seq: int, what: string}> streams that one account of their ends does not have
+     */
+    private static function unknown(array $ends, array $known, string $where): array
+    {
+        return array_map(
+            fn (int|string $stream) => [
+                'stream' => (string) $stream,
+                'seq' => 0,
+                'what' => "The stream is in the ledger, but $where does not know it.",
+            ],
+            array_keys(array_diff_key($ends, $known)),
+        );
     }
 
     /**

@@ -4,8 +4,10 @@ namespace App\Money\Actions;
 
 use App\Kernel\Ledger\Ledger;
 use App\Kernel\Refusal;
+use App\Money\CoreState;
 use App\Money\Queries\CreditPrice;
 use App\Money\Queries\GradeProposal;
+use App\Money\RevisedCredit;
 use App\Shop\Models\Person;
 use App\Yard\Contracts\HardPartLosses;
 use App\Yard\Models\Unit;
@@ -21,41 +23,14 @@ final class ReviseCredit
     ) {
     }
 
-    /**
-     * @return array{grade: string, gradeReason: string, credit: float, lines: list<array<string, mixed>>,
-     *     lostParts: list<string>} what a revision would give
-     */
-    public function preview(Unit $unit): array
+    /** What a revision would give. */
+    public function preview(Unit $unit): RevisedCredit
     {
         $lost = $this->lost->of($unit);
-        $failed = array_map(
-            fn (string $p) => ['part' => $p],
-            array_values(array_unique([...array_column($unit->failed_hard, 'part'), ...$lost])),
-        );
-        $grade = $this->grade->of(
-            $unit->variant,
-            $unit->family_id,
-            $unit->missing,
-            $failed,
-            (float) $unit->repair_hours,
-            $unit->flags,
-        );
-        $credit = $this->credit->of(
-            $unit->variant,
-            $unit->family_id,
-            $unit->missing,
-            $failed,
-            (float) $unit->repair_hours,
-            $grade['grade'],
-        );
+        $core = CoreState::ofUnit($unit)->without($lost);
+        $grading = $this->grade->of($core);
 
-        return [
-            'grade' => $grade['grade'],
-            'gradeReason' => $grade['reason'],
-            'credit' => $credit['credit'],
-            'lines' => $credit['lines'],
-            'lostParts' => $lost,
-        ];
+        return new RevisedCredit($grading, $this->credit->of($core, $grading->grade), $lost);
     }
 
     public function revise(Unit $unit, string $reason, int $version, Person $by): void
@@ -74,24 +49,24 @@ final class ReviseCredit
         $unit->update([
             'credit_revision' => [
                 'before' => (float) $unit->credit,
-                'linesBefore' => $unit->credit_lines,
                 'gradeBefore' => $unit->grade,
                 'reason' => $reason,
-                'lostParts' => $new['lostParts'],
+                'lostParts' => $new->lostParts,
                 'by' => $by->name,
                 'at' => now()->toIso8601ZuluString(),
             ],
-            'grade' => $new['grade'],
-            'grade_reason' => $new['gradeReason'],
-            'credit' => $new['credit'],
-            'credit_lines' => $new['lines'],
+            'grade' => $new->grading->grade->value,
+            'grade_reason' => $new->grading->reason,
+            'credit' => $new->credit->amount(),
             'version' => $unit->version + 1,
         ]);
+        WriteCredit::lines($unit, $new->credit);
         $this->ledger->onUnit($unit, 'credit.revised', [
             'reason' => $reason,
-            'credit' => $new['credit'],
-            'grade' => $new['grade'],
-            'lostParts' => $new['lostParts'],
+            'credit' => $new->credit->amount(),
+            'lines' => $new->lines(),
+            'grade' => $new->grading->grade->value,
+            'lostParts' => $new->lostParts,
         ]);
     }
 }

@@ -11,9 +11,13 @@ use Illuminate\Http\JsonResponse;
 
 final class MoneyController
 {
-    public function balances(CoreBalance $balance): JsonResponse
+    public function balances(BalancesRequest $request, CoreBalance $balance): JsonResponse
     {
-        return response()->json(['balances' => $balance->all()]);
+        $in = $request->validated();
+
+        return response()->json(
+            $balance->page($in['q'] ?? '', (int) ($in['after'] ?? 0), (int) config('yard.page_size')),
+        );
     }
 
     public function statement(StatementRequest $request, string $code, CoreBalance $balance): JsonResponse
@@ -31,7 +35,15 @@ final class MoneyController
 
     public function creditRevision(string $number, ReviseCredit $action): JsonResponse
     {
-        return response()->json($action->preview(Unit::byNumber($number)));
+        $revised = $action->preview(Unit::byNumber($number));
+
+        return response()->json([
+            'grade' => $revised->grading->grade->value,
+            'gradeReason' => $revised->grading->reason,
+            'credit' => $revised->credit->amount(),
+            'lines' => $revised->lines(),
+            'lostParts' => $revised->lostParts,
+        ]);
     }
 
     public function reviseCredit(

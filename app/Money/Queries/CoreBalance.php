@@ -3,80 +3,127 @@
 namespace App\Money\Queries;
 
 use App\Shop\Models\Customer;
+use App\Yard\Models\CreditLine;
+use Illuminate\Database\Query\Builder;
+use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
 
 /** Cores owed, received and credited by customer, and the statement a customer gets. */
 final class CoreBalance
 {
-    /** @return list<array<string, mixed>> customers with cores in either direction, most overdue first */
-    public function all(): array
+    /** Lines on one statement; the totals are of all, and the paper says how many it leaves out. */
+    public const LINES = 500;
+
+    /** @return array{total: int, after: ?int, balances: list<array<string, mixed>>} most overdue first */
+    public function page(string $typed, int $skip, int $size): array
     {
-        $debts = DB::table('core_debts')
+        // Only what is owed is read for the order; what came in is added up for the customers of the page.
+        $owed = DB::table('core_debts')
+            ->whereNull('settled_at')
             ->groupBy('customer_id')
             ->selectRaw(
-                'customer_id, SUM(settled_at IS NULL) AS owed, SUM(IF(settled_at IS NULL, core_charge, 0)) AS charged, '
-                    .'SUM(settled_at IS NULL AND due_on < ?) AS overdue, MIN(IF(settled_at IS NULL, due_on, NULL)) AS '
-                    .'oldest',
+                'customer_id, COUNT(*) AS owed, SUM(core_charge) AS charged, SUM(due_on < ?) AS overdue, '
+                    .'MIN(due_on) AS oldest',
                 [now()->format('Y-m-d')],
             );
-        $cores = DB::table('units')
-            ->where('ownership', 'exchange')
-            ->whereNotNull('customer_id')
-            ->groupBy('customer_id')
-            ->selectRaw('customer_id, COUNT(*) AS received, SUM(credit) AS credited');
-
-        return array_values(DB::table('customers AS c')
-            ->leftJoinSub($debts, 'd', 'd.customer_id', '=', 'c.id')
-            ->leftJoinSub($cores, 'u', 'u.customer_id', '=', 'c.id')
-            ->where(fn ($w) => $w->whereNotNull('d.customer_id')->orWhereNotNull('u.customer_id'))
-            ->orderByRaw('COALESCE(overdue, 0) DESC, COALESCE(owed, 0) DESC, c.name')
-            ->get(['c.code', 'c.name', 'owed', 'charged', 'overdue', 'oldest', 'received', 'credited'])
-            ->map(
-                fn (\stdClass $r) => [
-                    'customer' => ['code' => $r->code, 'name' => $r->name],
-                    'owed' => (int) $r->owed,
-                    'charged' => (float) $r->charged,
-                    'overdue' => (int) $r->overdue,
-                    'oldestDue' => $r->oldest,
-                    'received' => (int) $r->received,
-                    'credited' => (float) $r->credited,
-                ],
+        $rows = DB::table('customers AS c')
+            ->leftJoinSub($owed, 'd', 'd.customer_id', '=', 'c.id')
+            ->where(
+                fn ($w) => $w
+                    ->whereNotNull('d.customer_id')
+                    ->orWhereExists(fn ($q) => $q->from('core_debts AS s')->whereColumn('s.customer_id', 'c.id'))
+                    ->orWhereExists(
+                        fn ($q) => self::received($q->from('units AS u')->whereColumn('u.customer_id', 'c.id')),
+                    ),
             )
-            ->all());
+            ->where('c.name', 'like', addcslashes($typed, '%_\\').'%')
+            ->orderByRaw('COALESCE(overdue, 0) DESC, COALESCE(owed, 0) DESC, c.name, c.id')
+            ->offset($skip)
+            ->limit($size + 1)
+            ->select(['c.id', 'c.code', 'c.name', 'owed', 'charged', 'overdue', 'oldest'])
+            ->selectRaw('COUNT(*) OVER () AS total')
+            ->get();
+        $page = $rows->take($size);
+        $came = self::received(DB::table('units AS u'))
+            ->whereIn('u.customer_id', $page->pluck('id'))
+            ->groupBy('u.customer_id')
+            ->selectRaw('u.customer_id, COUNT(*) AS received, SUM(credit) AS credited')
+            ->get()
+            ->keyBy('customer_id');
+
+        return [
+            'total' => (int) ($rows->first()->total ?? 0),
+            'after' => $rows->count() > $size ? $skip + $size : null,
+            'balances' => array_values(
+                $page->map(fn (\stdClass $r) => self::shown($r, $came[$r->id] ?? null))->all(),
+            ),
+        ];
+    }
+
+    /** Cores that came for credit. */
+    private static function received(Builder $units): Builder
+    {
+        return $units->where('u.ownership', 'exchange');
+    }
+
+    /** @return array<string, mixed> */
+    private static function shown(\stdClass $r, ?\stdClass $came): array
+    {
+        return [
+            'customer' => ['code' => $r->code, 'name' => $r->name],
+            'owed' => (int) $r->owed,
+            'charged' => (float) $r->charged,
+            'overdue' => (int) $r->overdue,
+            'oldestDue' => $r->oldest,
+            'received' => (int) $came?->received,
+            'credited' => (float) $came?->credited,
+        ];
     }
 
     /** @return array<string, mixed> */
     public function statement(Customer $customer, string $from, string $to): array
     {
-        $cores = DB::table('units AS u')
+        $received = DB::table('units AS u')
+            ->where('u.customer_id', $customer->id)
+            ->where('u.ownership', 'exchange')
+            ->whereBetween('u.received_at', [$from, "$to 23:59:59"]);
+        $credited = (clone $received)->selectRaw('COUNT(*) AS cores, SUM(credit) AS credited')->first();
+        $cores = $received
             ->leftJoin('variants AS v', 'v.id', '=', 'u.variant_id')
             ->leftJoin('families AS f', 'f.id', '=', 'u.family_id')
             ->leftJoin('core_debts AS d', 'd.settled_by_unit_id', '=', 'u.id')
-            ->where('u.customer_id', $customer->id)
-            ->where('u.ownership', 'exchange')
-            ->whereBetween('u.received_at', [$from, "$to 23:59:59"])
             ->orderBy('u.received_at')
-            ->limit(500)
+            ->limit(self::LINES)
             ->get([
+                'u.id',
                 'u.core_tag',
                 'u.received_at',
                 'u.grade',
                 'u.grade_reason',
                 'u.credit',
-                'u.credit_lines',
                 'u.credit_revision',
                 'v.code AS variant',
                 'f.name AS family',
                 'd.id AS settles',
             ]);
-        $debts = DB::table('core_debts AS d')
+        $lines = self::lines($cores);
+        $charged = DB::table('core_debts AS d')
+            ->where('d.customer_id', $customer->id)
+            ->where(fn ($w) => $w->whereNull('d.settled_at')->orWhereBetween('d.charged_on', [$from, $to]));
+        $today = now()->format('Y-m-d');
+        $owed = (clone $charged)
+            ->selectRaw(
+                'COUNT(*) AS units, SUM(settled_at IS NULL) AS owed, SUM(IF(settled_at IS NULL, core_charge, 0)) AS '
+                    .'charged, SUM(settled_at IS NULL AND due_on < ?) AS overdue',
+                [$today],
+            )
+            ->first();
+        $debts = $charged
             ->join('builds AS b', 'b.id', '=', 'd.build_id')
             ->join('families AS f', 'f.id', '=', 'd.family_id')
             ->leftJoin('units AS s', 's.id', '=', 'd.settled_by_unit_id')
-            ->where('d.customer_id', $customer->id)
-            ->where(fn ($w) => $w->whereNull('d.settled_at')->orWhereBetween('d.charged_on', [$from, $to]))
             ->orderBy('d.charged_on')
-            ->limit(500)
+            ->limit(self::LINES)
             ->get([
                 'b.serial',
                 'f.name AS family',
@@ -86,8 +133,6 @@ final class CoreBalance
                 'd.settled_at',
                 's.core_tag',
             ]);
-        $today = now()->format('Y-m-d');
-        $owed = $debts->whereNull('settled_at');
 
         return [
             'customer' => ['code' => $customer->code, 'name' => $customer->name, 'city' => $customer->city],
@@ -102,7 +147,7 @@ final class CoreBalance
                         'grade' => $c->grade,
                         'reason' => $c->grade_reason,
                         'credit' => (float) $c->credit,
-                        'lines' => json_decode($c->credit_lines, true),
+                        'lines' => $lines[$c->id] ?? [],
                         'revision' => self::revision($c->credit_revision),
                         'settles' => $c->settles !== null,
                     ],
@@ -122,10 +167,12 @@ final class CoreBalance
                 )
                 ->all(),
             'totals' => [
-                'credited' => round((float) $cores->sum(fn (\stdClass $c) => (float) $c->credit), 2),
-                'owed' => $owed->count(),
-                'charged' => round((float) $owed->sum(fn (\stdClass $d) => (float) $d->core_charge), 2),
-                'overdue' => $owed->where('due_on', '<', $today)->count(),
+                'cores' => (int) $credited?->cores,
+                'credited' => round((float) $credited?->credited, 2),
+                'units' => (int) $owed?->units,
+                'owed' => (int) $owed?->owed,
+                'charged' => round((float) $owed?->charged, 2),
+                'overdue' => (int) $owed?->overdue,
             ],
         ];
     }
@@ -136,5 +183,27 @@ final class CoreBalance
         $r = $json === null ? null : json_decode($json, true);
 
         return $r === null ? null : ['before' => (float) $r['before'], 'reason' => $r['reason'], 'at' => $r['at']];
+    }
+
+    /**
+     * @param  Collection<int, \stdClass>  $cores
+     * @return array<int, list<array<string, mixed>>> unit => the lines in force
+     */
+    private static function lines(Collection $cores): array
+    {
+        $revised = $cores->pluck('credit_revision', 'id');
+        $out = [];
+        foreach (
+            CreditLine::query()
+                ->whereIn('unit_id', $revised->keys())
+                ->orderBy('position')
+                ->get() as $line
+        ) {
+            if (($revised[$line->unit_id] !== null) === ($line->revision === 1)) {
+                $out[$line->unit_id][] = $line->shown();
+            }
+        }
+
+        return $out;
     }
 }

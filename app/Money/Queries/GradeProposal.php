@@ -3,7 +3,12 @@
 namespace App\Money\Queries;
 
 use App\Catalog\Models\Vocabulary;
-use Yard\Core\Calculators;
+use App\Money\CoreState;
+use Yard\Core\Credit\CreditLine;
+use Yard\Core\Credit\Grade;
+use Yard\Core\Credit\GradeRule;
+use Yard\Core\Credit\Grading;
+use Yard\Core\Input;
 
 /** The grade the house's rules give a core, with the credit that follows from it. */
 final class GradeProposal
@@ -14,41 +19,27 @@ final class GradeProposal
     {
     }
 
-    /**
-     * @param  list<array{part: string, count?: int}>  $missing
-     * @param  list<array{part: string}>  $failedHard
-     * @param  list<string>  $flags
-     * @return array{grade: string, reason: string}
-     */
-    public function of(
-        ?\App\Catalog\Models\Variant $variant,
-        ?int $familyId,
-        array $missing,
-        array $failedHard,
-        float $repairHours,
-        array $flags,
-    ): array {
-        $priced = $this->credit->of($variant, $familyId, $missing, $failedHard, $repairHours, 'D');
-        $missingLines = array_filter($priced['lines'], fn (array $l) => $l['kind'] === 'missing-part');
-        $floor = array_filter($priced['lines'], fn (array $l) => $l['kind'] === 'scrap-floor');
-        $result = Calculators::run(
-            'receive.grade',
-            (object) [
-                'rules' => Vocabulary::body('core-grading')->rules,
-                'facts' => (object) ([
-                    'missing' => (int) array_sum(array_column($missingLines, 'quantity')),
-                    'missingValue' => -round(array_sum(array_column($missingLines, 'amount')), 2),
-                    'failedHard' => count($failedHard),
-                    'repairHours' => $repairHours,
-                    'creditAtMostScrap' => $familyId !== null && $floor !== [],
-                ] +
-                        array_combine(
-                            self::FLAGS,
-                            array_map(fn (string $f) => in_array($f, $flags, true), self::FLAGS),
-                        )),
-            ],
-        );
+    public function of(CoreState $core): Grading
+    {
+        $credit = $this->credit->of($core, Grade::D);
+        $lost = $credit->linesOf('missing-part');
+        $facts = [
+            'missing' => (float) array_sum(array_column($lost, 'quantity')),
+            'missingValue' => -array_sum(array_map(fn (CreditLine $l) => $l->cents, $lost)) / 100.0,
+            'failedHard' => (float) count($core->failedHard),
+            'repairHours' => $core->repairHours,
+            'creditAtMostScrap' => $core->familyId !== null && $credit->atFloor(),
+        ];
+        foreach (self::FLAGS as $flag) {
+            $facts[$flag] = in_array($flag, $core->flags, true);
+        }
 
-        return ['grade' => $result['grade'], 'reason' => $result['reason']];
+        return Grading::of(self::rules(), $facts);
+    }
+
+    /** @return list<GradeRule> */
+    private static function rules(): array
+    {
+        return array_map(GradeRule::read(...), Input::of(Vocabulary::body('core-grading'))->list('rules'));
     }
 }

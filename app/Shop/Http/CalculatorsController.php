@@ -5,7 +5,7 @@ namespace App\Shop\Http;
 use App\Kernel\Refusal;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
-use Yard\Core\Calculators;
+use Yard\Core\Calculator\Calculators;
 use Yard\Core\Input;
 
 /** The computation core over HTTP: the same input and output as core/bin/calc. */

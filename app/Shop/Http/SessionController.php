@@ -3,83 +3,94 @@
 namespace App\Shop\Http;
 
 use App\Kernel\Ledger\Ledger;
-use App\Kernel\Refusal;
-use App\Kernel\Transaction;
 use App\Shop\Abilities;
+use App\Shop\Door\Caller;
+use App\Shop\Door\OpenSessions;
+use App\Shop\Door\PinRule;
+use App\Shop\Door\SignIn;
+use App\Shop\HouseRules;
+use App\Shop\Models\OpenSession;
 use App\Shop\Models\Person;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Http\Request;
 use Illuminate\Support\Facades\Auth;
-use Illuminate\Support\Facades\Hash;
 
-/** Badge and PIN: quick to switch on a shared tablet, slow to guess. */
+/** Who holds the tablet: in, locked while nobody touches it, out. */
 final class SessionController
 {
-    public function show(Request $request): JsonResponse
+    public function __construct(private readonly HouseRules $rules)
     {
-        $person = $request->user();
-
-        return response()->json(['person' => $person instanceof Person ? self::person($person) : null]);
     }
 
-    public function signIn(Request $request, Ledger $ledger): JsonResponse
+    public function show(): JsonResponse
+    {
+        return $this->said();
+    }
+
+    public function signIn(Request $request, SignIn $signIn): JsonResponse
     {
         $in = $request->validate(['badge' => 'required|string|max:20', 'pin' => 'required|string|max:20']);
-        $refused = Transaction::run(function () use ($in, $ledger): ?Refusal {
-            $person = Person::query()->where('badge', $in['badge'])->where('active', true)->lockForUpdate()->first();
-            if ($person === null) {
-                Hash::check($in['pin'], '$2y$12$'.str_repeat('a', 53)); // the same time for an unknown badge
-
-                return Refusal::at('/pin', 'Badge and PIN do not go together.');
-            }
-            if ($person->locked_until !== null && $person->locked_until->isFuture()) {
-                return Refusal::at(
-                    '/pin',
-                    'This badge is locked after too many wrong PINs. Try again after '.
-                        max(1, (int) ceil(now()->diffInMinutes($person->locked_until))).
-                        ' min, or ask the manager.',
-                );
-            }
-            if (! Hash::check($in['pin'], $person->pin_hash)) {
-                $tries = $person->failed_pins + 1;
-                $locked = $tries >= config('yard.pin_tries');
-                $person->update([
-                    'failed_pins' => $locked ? 0 : $tries,
-                    'locked_until' => $locked ? now()->addMinutes(config('yard.pin_lock_minutes')) : null,
-                ]);
-                if ($locked) {
-                    $ledger->record('shop', 'badge.locked', ['badge' => $person->badge]);
-                }
-
-                return Refusal::at(
-                    '/pin',
-                    $locked
-                        ? 'Too many wrong PINs: this badge is locked for '.
-                            config('yard.pin_lock_minutes').
-                            ' minutes.'
-                        : 'Badge and PIN do not go together.',
-                );
-            }
-            $person->update(['failed_pins' => 0, 'locked_until' => null]);
-            Auth::login($person);
-
-            return null;
-        });
-        if ($refused !== null) {
-            throw $refused;
-        }
+        $caller = Caller::of($request);
+        $person = $signIn->check($in['badge'], $in['pin'], $caller);
+        OpenSession::query()->whereKey(OpenSessions::key())->delete();
+        Auth::login($person);
         $request->session()->regenerate();
+        OpenSessions::open($person, $caller);
 
-        return response()->json(['person' => self::signedIn()]);
+        return $this->said();
+    }
+
+    /** Nobody touched the tablet for a while: the same badge goes on with its PIN, and nothing typed is lost. */
+    public function lock(Request $request): JsonResponse
+    {
+        $open = OpenSessions::current();
+        if ($open !== null && $open->locked_at === null) {
+            $open->update(['locked_at' => now()]);
+            OpenSessions::log($open->person->badge, 'idle', Caller::of($request));
+            Auth::forgetUser();
+        }
+
+        return $this->said();
+    }
+
+    public function changePin(OwnPinRequest $request, SignIn $signIn, Ledger $ledger): JsonResponse
+    {
+        $in = $request->validated();
+        $person = $request->person();
+        $signIn->check($person->badge, $in['old'], Caller::of($request));
+        PinRule::set($person, $in['pin']);
+        OpenSessions::end($person, OpenSessions::key());
+        $ledger->record('shop', 'pin.changed', ['badge' => $person->badge]);
+
+        return $this->said();
     }
 
     public function signOut(Request $request): JsonResponse
     {
+        $open = OpenSessions::current();
+        if ($open !== null) {
+            OpenSessions::log($open->person->badge, 'out', Caller::of($request));
+            $open->delete();
+        }
         Auth::logout();
         $request->session()->invalidate();
         $request->session()->regenerateToken();
 
-        return response()->json(['person' => null]);
+        return $this->said();
+    }
+
+    private function said(): JsonResponse
+    {
+        $person = Auth::user();
+        $locked = $person === null ? OpenSessions::current() : null;
+
+        return response()->json([
+            'person' => $person instanceof Person ? self::person($person) : null,
+            'locked' => $locked?->locked_at === null
+                ? null
+                : ['badge' => $locked->person->badge, 'name' => $locked->person->name],
+            'idleMinutes' => $this->rules->number('idle-lock'),
+        ]);
     }
 
     /** @return array<string, mixed> */
@@ -89,15 +100,8 @@ final class SessionController
             'badge' => $person->badge,
             'name' => $person->name,
             'role' => $person->role,
-            'abilities' => Abilities::of($person->role),
+            'abilities' => $person->pinIsLongEnough() ? Abilities::of($person->role) : [],
+            'shortestPin' => $person->pinIsLongEnough() ? null : PinRule::shortest($person->role),
         ];
-    }
-
-    /** @return array<string, mixed>|null */
-    private static function signedIn(): ?array
-    {
-        $person = Auth::user();
-
-        return $person instanceof Person ? self::person($person) : null;
     }
 }

@@ -2,6 +2,7 @@
 
 namespace App\Shop\Http;
 
+use App\Kernel\Refusal;
 use App\Shop\Models\Person;
 use Illuminate\Foundation\Http\FormRequest;
 
@@ -12,6 +13,17 @@ class SignedRequest extends FormRequest
     public function rules(): array
     {
         return [];
+    }
+
+    /** JSON can write numbers no computer holds (1e400); they are refused like any other wrong answer. */
+    protected function prepareForValidation(): void
+    {
+        $input = $this->all();
+        array_walk_recursive($input, function (mixed $value, int|string $key): void {
+            if (is_float($value) && ! is_finite($value)) {
+                throw Refusal::at("/$key", "The field $key is too large to be a number here.");
+            }
+        });
     }
 
     public function person(): Person

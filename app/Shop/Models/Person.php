@@ -3,9 +3,9 @@
 namespace App\Shop\Models;
 
 use App\Kernel\Ledger\Author;
+use App\Shop\Door\PinRule;
 use App\Shop\Role;
 use Illuminate\Foundation\Auth\User;
-use Illuminate\Support\Carbon;
 
 /**
  * Somebody with a badge.
@@ -15,9 +15,9 @@ use Illuminate\Support\Carbon;
  * @property string $name
  * @property Role $role
  * @property string $pin_hash
- * @property int $failed_pins
- * @property Carbon|null $locked_until
+ * @property int|null $pin_digits null: not seen since it was set
  * @property bool $active
+ * @property int $version
  */
 final class Person extends User implements Author
 {
@@ -28,14 +28,22 @@ final class Person extends User implements Author
         'name',
         'role',
         'pin_hash',
-        'failed_pins',
-        'locked_until',
+        'pin_digits',
         'active',
+        'version',
     ];
 
-    protected $casts = ['locked_until' => 'datetime', 'active' => 'boolean', 'role' => Role::class];
+    protected $attributes = ['version' => 1];
+
+    protected $casts = ['active' => 'boolean', 'role' => Role::class];
 
     public $timestamps = false;
+
+    /** A PIN from before the rule was made signs nothing until it is changed. */
+    public function pinIsLongEnough(): bool
+    {
+        return $this->pin_digits === null || $this->pin_digits >= PinRule::shortest($this->role);
+    }
 
     public function badge(): string
     {

@@ -4,8 +4,10 @@ namespace App\Stations\Dispatch;
 
 use App\Shop\Role;
 use App\Stations\Dispatch\Http\DispatchController;
+use App\Stations\Dispatch\Queries\CommissioningRecord;
 use App\Stations\Dispatch\Queries\DispatchSection;
 use App\Yard\Contracts\Blocker;
+use App\Yard\Contracts\InstallationRecord;
 use App\Yard\Contracts\ScanHit;
 use App\Yard\Contracts\Section;
 use App\Yard\Contracts\Station;
@@ -43,7 +45,7 @@ final class DispatchStation implements Station
     /** @return array<class-string, class-string> */
     public static function provides(): array
     {
-        return [];
+        return [InstallationRecord::class => CommissioningRecord::class];
     }
 
     /** @return list<ScanHit> */

@@ -27,6 +27,7 @@ final class OrderingStation implements ManagersDay, Station
 
     public static function routes(): void
     {
+        Route::get('units/{number}/ordering/difference', [OrderingController::class, 'difference']);
         Route::get('units/{number}/ordering/quote', [OrderingController::class, 'quote']);
         // Questions that compute and store nothing, too long for an address line.
         Route::middleware('can:ordering.specify')->group(function (): void {

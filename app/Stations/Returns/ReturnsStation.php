@@ -31,10 +31,10 @@ final class ReturnsStation implements ManagersDay, Station
     public static function routes(): void
     {
         Write::with('returns.handle')->post('returns', [ReturnsController::class, 'open']);
-        Write::with('returns.handle')->post('returns/{number}/observations', [ReturnsController::class, 'observe']);
-        Write::with('returns.handle')->post('returns/{number}/measurements', [ReturnsController::class, 'measure']);
-        Write::with('returns.handle')->post('returns/{number}/verdict', [ReturnsController::class, 'verdict']);
-        Write::with('returns.handle')->post('returns/{number}/rebuild', [ReturnsController::class, 'rebuild']);
+        Write::with('returns.handle')->post('returns/{return}/observations', [ReturnsController::class, 'observe']);
+        Write::with('returns.handle')->post('returns/{return}/measurements', [ReturnsController::class, 'measure']);
+        Write::with('returns.handle')->post('returns/{return}/verdict', [ReturnsController::class, 'verdict']);
+        Write::with('returns.handle')->post('returns/{return}/rebuild', [ReturnsController::class, 'rebuild']);
     }
 
     /** @return array<string, list<Role>> */

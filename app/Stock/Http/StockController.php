@@ -3,34 +3,22 @@
 namespace App\Stock\Http;
 
 use App\Catalog\Models\Part;
+use App\Stock\Queries\Shelf;
 use App\Stock\Queries\UnitsWithLot;
 use Illuminate\Http\JsonResponse;
+use Symfony\Component\HttpFoundation\StreamedResponse;
 
 final class StockController
 {
-    public function index(StockListRequest $request): JsonResponse
+    public function index(StockListRequest $request, Shelf $shelf): JsonResponse
     {
         $in = $request->validated();
-        $query = Part::query()
-            ->leftJoin('stock_lots', 'stock_lots.part_id', '=', 'parts.id')
-            ->groupBy('parts.id')
-            ->selectRaw('parts.*, COALESCE(SUM(quantity), 0) AS pieces')
-            ->orderBy('number')
-            ->limit(config('yard.page_size') + 1);
-        if (($in['q'] ?? '') !== '') {
-            $query->where(
-                fn ($w) => $w
-                    ->where('number', 'like', $in['q'].'%')
-                    ->orWhereFullText(['number', 'name', 'aliases'], $in['q']),
-            );
-        }
-        if (isset($in['after'])) {
-            $query->where('number', '>', $in['after']);
-        }
-        $rows = $query->get();
-        $page = $rows->take(config('yard.page_size'));
+        $size = (int) config('yard.page_size');
+        $rows = $shelf->page($in['q'] ?? '', $in['after'] ?? null, $size);
+        $page = $rows->take($size);
 
         return response()->json([
+            'total' => $shelf->total($in['q'] ?? ''),
             'parts' => $page
                 ->map(
                     fn (Part $p) => [
@@ -50,13 +38,17 @@ final class StockController
     }
 
     /** Which units carry this lot, and where they are: the urgent question when a lot is bad. */
-    public function lot(string $lot, UnitsWithLot $units): JsonResponse
+    public function lot(LotRequest $request, string $lot, UnitsWithLot $units): JsonResponse
     {
-        $rows = $units->of($lot);
+        $size = (int) config('yard.page_size');
+        $rows = $units->page($lot, $request->validated()['after'] ?? null, $size);
+        $page = $rows->take($size);
 
         return response()->json([
             'lot' => $lot,
-            'units' => $rows->map(
+            'total' => $units->totals($lot),
+            'after' => $rows->count() > $size ? $page->last()?->id : null,
+            'units' => $page->map(
                 fn (\stdClass $r) => [
                     'serial' => $r->serial,
                     'coreTag' => $r->core_tag,
@@ -69,5 +61,39 @@ final class StockController
                 ],
             ),
         ]);
+    }
+
+    /** The whole recall as a file: one row a place, for the telephone and the post. */
+    public function recall(string $lot, UnitsWithLot $units): StreamedResponse
+    {
+        return response()->streamDownload(
+            function () use ($lot, $units): void {
+                $out = fopen('php://output', 'w') ?: throw new \RuntimeException('No output.');
+                $write = fn (array $row) => fputcsv($out, array_map(self::cell(...), $row), escape: '', eol: "\r\n");
+                $write(['serial', 'core_tag', 'station', 'customer', 'part', 'part_name', 'place', 'count']);
+                foreach ($units->all($lot) as $r) {
+                    $write([
+                        $r->serial,
+                        $r->core_tag,
+                        $r->station,
+                        $r->customer,
+                        $r->number,
+                        $r->part,
+                        $r->place,
+                        $r->count,
+                    ]);
+                }
+            },
+            'lot-'.preg_replace('/[^A-Za-z0-9-]+/', '-', $lot).'.csv',
+            ['Content-Type' => 'text/csv'],
+        );
+    }
+
+    /** A cell that a spreadsheet would run as a formula is written as text. */
+    private static function cell(mixed $value): string
+    {
+        $text = (string) $value;
+
+        return preg_match('/^[=+@\t\r-]/', $text) === 1 ? "'$text" : $text;
     }
 }

@@ -2,26 +2,61 @@
 
 namespace App\Stock\Queries;
 
+use Illuminate\Database\Query\Builder;
 use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
+use Illuminate\Support\LazyCollection;
 
-/** Which units carry a lot, and where they are. */
+/** Which units carry a lot, and where they are. A recall is whole or says what it left out. */
 final class UnitsWithLot
 {
-    /** @return Collection<int, \stdClass> */
-    public function of(string $lot): Collection
+    private const CHUNK = 1000;
+
+    /** @return Collection<int, \stdClass> one page and one row more, in the order they were put in */
+    public function page(string $lot, ?int $after, int $size): Collection
+    {
+        return $this->named($lot)
+            ->when($after !== null, fn (Builder $q) => $q->where('i.id', '>', $after))
+            ->limit($size + 1)
+            ->get();
+    }
+
+    /** @return LazyCollection<int, \stdClass> every place, never all in memory */
+    public function all(string $lot): LazyCollection
+    {
+        return $this->named($lot)->reorder()->lazyById(self::CHUNK, 'i.id', 'id');
+    }
+
+    /** @return array{units: int, places: int, pieces: int} */
+    public function totals(string $lot): array
+    {
+        $sum = $this->carried($lot)
+            ->selectRaw(
+                'COUNT(DISTINCT i.build_id) AS units, COUNT(*) AS places, COALESCE(SUM(i.count), 0) AS pieces',
+            )
+            ->first();
+
+        return ['units' => (int) $sum?->units, 'places' => (int) $sum?->places, 'pieces' => (int) $sum?->pieces];
+    }
+
+    private function carried(string $lot): Builder
     {
         return DB::table('installed_parts AS i')
             ->join('stock_lots AS l', 'l.id', '=', 'i.lot_id')
+            ->where('l.lot', $lot)
+            ->whereNull('i.removed_at');
+    }
+
+    private function named(string $lot): Builder
+    {
+        return $this->carried($lot)
             ->join('parts AS p', 'p.id', '=', 'i.part_id')
             ->join('builds AS b', 'b.id', '=', 'i.build_id')
             ->join('units AS u', 'u.id', '=', 'b.unit_id')
             ->leftJoin('customers AS c', 'c.id', '=', 'b.customer_id')
-            ->where('l.lot', $lot)
-            ->whereNull('i.removed_at')
-            ->orderBy('b.serial')
-            ->limit(1000)
-            ->get([
+            ->orderBy('i.id')
+            ->select([
+                'i.id',
                 'p.number',
                 'p.name AS part',
                 'b.serial',

@@ -13,7 +13,7 @@ use Intervention\Image\ImageManager;
 /** Keeps a photo of a unit: checked, turned upright, re-encoded, without location data. */
 final class AttachPhoto
 {
-    private const LARGEST_PIXELS = 40_000_000;
+    private const LARGEST_PIXELS = 25_000_000;
 
     private const EDGE = 2000;
 
@@ -30,7 +30,7 @@ final class AttachPhoto
         if ($size[0] * $size[1] > self::LARGEST_PIXELS || min($size[0], $size[1]) < 16) {
             throw Refusal::at(
                 '/photo',
-                'The picture must have at least 16 pixels a side and at most 40 million in all.',
+                'The picture must have at least 16 pixels a side and at most 25 million in all.',
             );
         }
         try {

@@ -2,6 +2,7 @@
 
 namespace App\Yard\Http;
 
+use App\Kernel\Refusal;
 use App\Yard\Actions\AttachPhoto;
 use App\Yard\Models\Photo;
 use App\Yard\Models\Unit;
@@ -29,7 +30,15 @@ final class PhotoController
 
     public function show(Photo $photo): BinaryFileResponse
     {
-        return response()->file(config('yard.state').'/app/'.$photo->path, [
+        $file = config('yard.state').'/app/'.$photo->path;
+        if (! is_file($file)) {
+            throw new Refusal('The file of this picture is not there.', 404);
+        }
+        if (hash_file('sha256', $file) !== $photo->sha256) {
+            throw new Refusal('The file of this picture is not the one that was taken.', 409);
+        }
+
+        return response()->file($file, [
             'Content-Type' => 'image/jpeg',
             'Cache-Control' => 'private, max-age=31536000, immutable',
         ]);

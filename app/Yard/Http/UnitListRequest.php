@@ -12,7 +12,14 @@ final class UnitListRequest extends SignedRequest
         return [
             'station' => 'nullable|string|max:20',
             'late' => 'nullable|boolean',
+            'customer' => 'nullable|string|exists:customers,code',
             'before' => 'nullable|integer',
         ];
+    }
+
+    /** @return array<string, string> */
+    public function messages(): array
+    {
+        return ['customer.exists' => 'No customer has the code ":input".'];
     }
 }

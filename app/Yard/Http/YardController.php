@@ -11,6 +11,7 @@ use App\Yard\Queries\RouteCard;
 use App\Yard\Queries\RuleReach;
 use App\Yard\Queries\StationQueue;
 use App\Yard\Queries\UnitHistory;
+use App\Yard\Queries\UnitList;
 use App\Yard\Queries\UnitSummary;
 use App\Yard\Queries\YardBoard;
 use App\Yard\Queries\YardPlan;
@@ -55,23 +56,16 @@ final class YardController
         return response()->json($reach->of($rule));
     }
 
-    public function units(UnitListRequest $request): JsonResponse
+    public function units(UnitListRequest $request, UnitList $units): JsonResponse
     {
         $in = $request->validated();
-        $query = Unit::query()
-            ->named()
-            ->orderByDesc('units.id')
-            ->limit(config('yard.page_size') + 1);
-        isset($in['station']) && $query->where('station', $in['station']);
-        ($in['late'] ?? false) &&
-            $query
-                ->whereNotIn('station', ['field', 'closed'])
-                ->where('units.promised_on', '<', now()->format('Y-m-d'));
-        isset($in['before']) && $query->where('units.id', '<', $in['before']);
-        $rows = $query->get();
-        $page = $rows->take(config('yard.page_size'));
+        $size = (int) config('yard.page_size');
+        $rows = $units->page($in, $size);
+        $page = $rows->take($size);
 
         return response()->json([
+            'total' => $units->total($in),
+            'customer' => $units->customer($in),
             'units' => $page->map(UnitSummary::of(...))->values(),
             'before' => $rows->count() > $page->count() ? $page->last()?->id : null,
         ]);

@@ -7,7 +7,10 @@ use App\Catalog\Models\Vehicle;
 use App\Kernel\Record;
 use App\Kernel\Refusal;
 use App\Shop\Models\Customer;
+use App\Yard\AskedOrder;
+use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
+use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Support\Carbon;
 
 /**
@@ -22,8 +25,7 @@ use Illuminate\Support\Carbon;
  * @property int|null $vehicle_id
  * @property int $package_id
  * @property string $duty
- * @property array{package: string, add: list<string>, drop: list<string>, duty?: array<string,
- *     mixed>|null} $order_lines
+ * @property array<string, mixed>|null $asked_duty
  * @property array<mixed>|null $spec
  * @property string $price
  * @property string $hours
@@ -40,6 +42,7 @@ use Illuminate\Support\Carbon;
  * @property Vehicle|null $vehicle
  * @property Customer|null $customer
  * @property Build|null $parent
+ * @property Collection<int, OrderOption> $orderOptions
  */
 final class Build extends Record
 {
@@ -54,7 +57,7 @@ final class Build extends Record
         'vehicle_id',
         'package_id',
         'duty',
-        'order_lines',
+        'asked_duty',
         'spec',
         'price',
         'hours',
@@ -69,7 +72,7 @@ final class Build extends Record
     ];
 
     protected $casts = [
-        'order_lines' => 'array',
+        'asked_duty' => 'array',
         'spec' => 'array',
         'released_at' => 'datetime',
         'created_at' => 'datetime',
@@ -105,6 +108,23 @@ final class Build extends Record
     public function parent(): BelongsTo
     {
         return $this->belongsTo(Build::class, 'parent_build_id');
+    }
+
+    /** @return HasMany<OrderOption, $this> */
+    public function orderOptions(): HasMany
+    {
+        return $this->hasMany(OrderOption::class)->orderBy('position');
+    }
+
+    /** What was asked for, as it is written. */
+    public function asked(): AskedOrder
+    {
+        $this->loadMissing(['package', 'orderOptions.option']);
+        $codes = fn (string $wish): array => array_values(
+            $this->orderOptions->where('wish', $wish)->map(fn (OrderOption $o) => $o->option->code)->all(),
+        );
+
+        return new AskedOrder($this->package->code, $codes('add'), $codes('drop'), $this->asked_duty);
     }
 
     /**

@@ -4,6 +4,7 @@ namespace App\Yard\Models;
 
 use App\Kernel\Record;
 use App\Shop\Role;
+use App\Yard\Contracts\OfUnit;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Support\Carbon;
 
@@ -22,7 +23,7 @@ use Illuminate\Support\Carbon;
  * @property string|null $lift_reason
  * @property Unit $unit
  */
-final class Hold extends Record
+final class Hold extends Record implements OfUnit
 {
     protected $table = 'holds';
 
@@ -39,6 +40,11 @@ final class Hold extends Record
     ];
 
     protected $casts = ['placed_at' => 'datetime', 'lifted_at' => 'datetime', 'lift_role' => Role::class];
+
+    public function unitId(): int
+    {
+        return $this->unit_id;
+    }
 
     /** @return BelongsTo<Unit, $this> */
     public function unit(): BelongsTo

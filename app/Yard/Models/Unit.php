@@ -40,20 +40,15 @@ use Illuminate\Support\Carbon;
  * @property string $engine
  * @property string $tag_code
  * @property string $complaint
- * @property list<string> $codes
  * @property string $sender
  * @property string|null $sender_diagnosis
  * @property array<mixed> $clues
- * @property list<array{place: string, what: string}> $damage
  * @property list<string> $flags
- * @property list<array{part: string, count?: int}> $missing
- * @property list<array{part: string}> $failed_hard
  * @property string $repair_hours
  * @property string $grade
  * @property string|null $proposed_grade
  * @property string $grade_reason
  * @property string $credit
- * @property array<mixed> $credit_lines
  * @property array<mixed>|null $credit_revision
  * @property string|null $weight_kg
  * @property string $note
@@ -70,6 +65,10 @@ use Illuminate\Support\Carbon;
  * @property Build|null $currentBuild
  * @property Collection<int, Build> $builds
  * @property Collection<int, Hold> $holds
+ * @property Collection<int, IntakePart> $intakeParts
+ * @property Collection<int, TroubleCode> $troubleCodes
+ * @property Collection<int, DamageMark> $damageMarks
+ * @property Collection<int, CreditLine> $creditLines
  *
  * Only with the scope named():
  * @property-read string|null $family_name
@@ -110,20 +109,15 @@ final class Unit extends Record implements Subject
         'engine',
         'tag_code',
         'complaint',
-        'codes',
         'sender',
         'sender_diagnosis',
         'clues',
-        'damage',
         'flags',
-        'missing',
-        'failed_hard',
         'repair_hours',
         'grade',
         'proposed_grade',
         'grade_reason',
         'credit',
-        'credit_lines',
         'credit_revision',
         'weight_kg',
         'note',
@@ -134,16 +128,14 @@ final class Unit extends Record implements Subject
         'version',
     ];
 
+    /** What the table fills in by itself, so that a new unit reads like one that was fetched. */
+    protected $attributes = ['symptoms' => '{}', 'pressures' => '{}'];
+
     protected $casts = [
         'clues' => 'array',
-        'missing' => 'array',
-        'failed_hard' => 'array',
-        'codes' => 'array',
-        'credit_lines' => 'array',
         'symptoms' => 'array',
         'pressures' => 'array',
         'flags' => 'array',
-        'damage' => 'array',
         'credit_revision' => 'array',
         'received_at' => 'datetime',
         'station_since' => 'datetime',
@@ -196,6 +188,61 @@ final class Unit extends Record implements Subject
     public function holds(): HasMany
     {
         return $this->hasMany(Hold::class);
+    }
+
+    /** @return HasMany<IntakePart, $this> parts it came without, or with them ruined */
+    public function intakeParts(): HasMany
+    {
+        return $this->hasMany(IntakePart::class)->orderBy('position');
+    }
+
+    /** @return HasMany<TroubleCode, $this> as received; those of a return belong to the return */
+    public function troubleCodes(): HasMany
+    {
+        return $this->hasMany(TroubleCode::class)->whereNull('return_id')->orderBy('position');
+    }
+
+    /** @return HasMany<DamageMark, $this> */
+    public function damageMarks(): HasMany
+    {
+        return $this->hasMany(DamageMark::class)->orderBy('position');
+    }
+
+    /** @return HasMany<CreditLine, $this> */
+    public function creditLines(): HasMany
+    {
+        return $this->hasMany(CreditLine::class)->orderBy('position');
+    }
+
+    /** @return list<array{part: string, count: int}> numbers of parts it came without */
+    public function missing(): array
+    {
+        return $this->partsOf('missing');
+    }
+
+    /** @return list<array{part: string, count: int}> numbers of hard parts it came with ruined */
+    public function failedHard(): array
+    {
+        return $this->partsOf('failed');
+    }
+
+    /** @return list<CreditLine> the credit in force */
+    public function creditInForce(): array
+    {
+        $revision = $this->credit_revision === null ? 0 : 1;
+
+        return array_values($this->creditLines->where('revision', $revision)->all());
+    }
+
+    /** @return list<array{part: string, count: int}> */
+    private function partsOf(string $kind): array
+    {
+        return array_values(
+            $this->loadMissing('intakeParts.part')
+                ->intakeParts->where('kind', $kind)
+                ->map(fn (IntakePart $p) => ['part' => $p->part->number, 'count' => $p->count])
+                ->all(),
+        );
     }
 
     /**

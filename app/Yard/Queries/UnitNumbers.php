@@ -5,22 +5,24 @@ namespace App\Yard\Queries;
 use App\Yard\Contracts\ScanHit;
 use App\Yard\Models\Build;
 use App\Yard\Models\Unit;
+use Illuminate\Database\Eloquent\Builder;
+use Illuminate\Database\Eloquent\Collection;
+use Illuminate\Database\Eloquent\Model;
 
 /** Units by serial, core tag or VIN. */
 final class UnitNumbers
 {
+    private const SHOWN = 6;
+
+    /** Fewer last characters than this would name half the yard. */
+    private const TAIL = 4;
+
     /** @return list<ScanHit> */
     public function scan(string $typed): array
     {
-        $begins = addcslashes(mb_strtoupper($typed), '%_\\').'%';
-        $serials = Build::query()
-            ->with('unit:id,core_tag')
-            ->where('serial', 'like', $begins)
-            ->orderBy('serial')
-            ->limit(6)
-            ->get();
-        $tags = Unit::query()->where('core_tag', 'like', $begins)->orderBy('core_tag')->limit(6)->get();
-        $vins = strlen($typed) < 5 ? [] : Unit::query()->where('vin', 'like', $begins)->limit(6)->get();
+        $serials = self::like(Build::query()->with('unit:id,core_tag'), 'serial', $typed);
+        $tags = self::like(Unit::query(), 'core_tag', $typed);
+        $vins = strlen($typed) < 5 ? [] : self::like(Unit::query(), 'vin', $typed);
 
         return array_values([
             ...$serials->map(
@@ -38,5 +40,29 @@ final class UnitNumbers
                 fn (Unit $u) => new ScanHit('VIN', (string) $u->vin, "core $u->core_tag", "/units/$u->core_tag"),
             ),
         ]);
+    }
+
+    /**
+     * Those that begin with what was typed, then those that end with it: the last digits are what is read out.
+     *
+     * @template M of Model
+     *
+     * @param  Builder<M>  $of
+     * @return Collection<int, M>
+     */
+    private static function like(Builder $of, string $column, string $typed): Collection
+    {
+        $pattern = fn (string $text) => addcslashes(mb_strtoupper($text), '%_\\').'%';
+        $begin = (clone $of)->where($column, 'like', $pattern($typed))->orderBy($column)->limit(self::SHOWN)->get();
+        if (mb_strlen($typed) < self::TAIL || $begin->count() >= self::SHOWN) {
+            return $begin;
+        }
+        $end = (clone $of)
+            ->where("{$column}_reversed", 'like', $pattern(implode('', array_reverse(mb_str_split($typed)))))
+            ->whereKeyNot($begin->modelKeys())
+            ->limit(self::SHOWN - $begin->count())
+            ->get();
+
+        return $begin->concat($end);
     }
 }

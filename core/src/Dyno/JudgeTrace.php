@@ -4,46 +4,69 @@ declare(strict_types=1);
 
 namespace Yard\Core\Dyno;
 
-/** Holds the analysis of a test run against the limits of the family, altered by the package. */
+/**
+ * Holds the analysis of a test run against the limits of the family, altered by the package. What is limited and could
+ * not be measured is a check without a value, and does not pass.
+ *
+ * @phpstan-type Check array{check: string, value: float|null, unit: string, min: float|null, max: float|null,
+ *     pass: bool, where: string}
+ * @phpstan-type Analysis array{gears: list<array{gear: string, ratioErrorPct: float}>, shifts: list<array{from: string,
+ *     to: string, duration_s: float, delay_s?: float, flare_rpm: float, tieUpDepth_pct: float}>,
+ *     tieUps: list<array{gear: string, depth_pct: float}>, lockup: array{slipMean_rpm: float,
+ *     huntAmplitude_rpm: float}|null, notReached: list<array{gear: string, ratioMean?: float}>,
+ *     pressure?: array{min_kpa: float, max_kpa: float}, temperature?: array{rise_per_min: float}}
+ */
 final class JudgeTrace
 {
-    /**
-     * @param  array<string, mixed>  $analysis  result of trace.analyse
-     * @param  array<string, array{min?: float, max?: float}>  $limits
-     * @return list<array{check: string, value: float|null, unit: string, min: float|null, max: float|null, pass: bool,
-     *     where: string}>
-     */
-    public static function judge(array $analysis, array $limits): array
+    /** @var list<Check> */
+    private array $checks = [];
+
+    /** @param  array<string, array{min?: float, max?: float}>  $limits */
+    private function __construct(private readonly array $limits)
     {
-        /**
-         * @var array{gears: list<array{gear: string, ratioErrorPct: float}>, shifts: list<array{from: string,
-         *     to: string, duration_s: float, delay_s?: float, flare_rpm: float, tieUpDepth_pct: float}>,
-         *     tieUps: list<array{gear: string, depth_pct: float}>, lockup: array{slipMean_rpm: float,
-         *     huntAmplitude_rpm: float}|null, notReached: list<array{gear: string, ratioMean?: float}>,
-         *     pressure?: array{min_kpa: float, max_kpa: float}, temperature?: array{rise_per_min: float}} $analysis
-         */
-        $checks = [];
-        $add = static function (string $check, ?float $value, string $unit, string $where, string $limit) use (
-            &$checks,
-            $limits,
-        ): void {
-            $window = $limits[$limit] ?? null;
-            if ($window === null) {
-                return;
-            }
-            [$min, $max] = [$window['min'] ?? null, $window['max'] ?? null];
-            $checks[] = [
-                'check' => $check,
-                'value' => $value,
-                'unit' => $unit,
-                'min' => $min,
-                'max' => $max,
-                'pass' => $value !== null && ($min === null || $value >= $min) && ($max === null || $value <= $max),
-                'where' => $where,
-            ];
-        };
+    }
+
+    /**
+     * @param  array<string, mixed>  $analysis  as TraceAnalysis reports it
+     * @param  array<string, array{min?: float, max?: float}>  $limits
+     * @param  list<array{string, string}>  $changes  from and to of each commanded change: it must have been measured
+     * @return list<Check>
+     */
+    public static function judge(array $analysis, array $limits, array $changes = []): array
+    {
+        /** @var Analysis $analysis */
+        $judge = new self($limits);
+        $judge->gears($analysis);
+        $judge->shifts($analysis, $changes);
+        $judge->lockup($analysis['lockup'] ?? null);
+        $judge->whole($analysis);
+
+        return $judge->checks;
+    }
+
+    /**
+     * Every sample the run was to have is there, once.
+     *
+     * @return list<Check>
+     */
+    public static function completeness(Samples $samples): array
+    {
+        $judge = new self(['lost' => ['max' => 0.0]]);
+        $first = $samples->gaps()[0] ?? null;
+        $where = $first === null ? 'whole run' : sprintf('from %.2f s', $first['from_s']);
+        $judge->add('Samples lost', (float) $samples->lost(), 'samples', $where, 'lost');
+        if ($samples->doubled() > 0) {
+            $judge->add('Samples that came twice', (float) $samples->doubled(), 'samples', 'whole run', 'lost');
+        }
+
+        return $judge->checks;
+    }
+
+    /** @param  Analysis  $analysis */
+    private function gears(array $analysis): void
+    {
         foreach ($analysis['notReached'] as $missing) {
-            $checks[] = [
+            $this->checks[] = [
                 'check' => 'Gear comes',
                 'value' => $missing['ratioMean'] ?? null,
                 'unit' => 'ratio',
@@ -55,42 +78,74 @@ final class JudgeTrace
         }
         $worst = [];
         foreach ($analysis['gears'] as $gear) {
-            $error = abs($gear['ratioErrorPct']);
-            $worst[$gear['gear']] = max($worst[$gear['gear']] ?? 0.0, $error);
+            $worst[$gear['gear']] = max($worst[$gear['gear']] ?? 0.0, abs($gear['ratioErrorPct']));
         }
         foreach ($worst as $gear => $error) {
-            $add('Ratio against the chart', $error, '%', "gear $gear", 'ratioErrorPct');
+            $this->add('Ratio against the chart', $error, '%', "gear $gear", 'ratioErrorPct');
         }
+    }
+
+    /**
+     * @param  Analysis  $analysis
+     * @param  list<array{string, string}>  $commanded
+     */
+    private function shifts(array $analysis, array $commanded): void
+    {
+        $measured = [];
         foreach ($analysis['shifts'] as $shift) {
-            $where = "{$shift['from']}-{$shift['to']}";
-            $add('Shift duration', $shift['duration_s'], 's', $where, 'shiftDuration_s');
-            if (isset($shift['delay_s'])) {
-                $add('Shift delay', $shift['delay_s'], 's', $where, 'shiftDelay_s');
-            }
-            $add('Flare', $shift['flare_rpm'], 'rev/min', $where, 'flare_rpm');
-            $add('Tie-up', $shift['tieUpDepth_pct'], '%', $where, 'tieUpDepth_pct');
+            $measured[] = [$shift['from'], $shift['to']];
+            $this->shift("{$shift['from']}-{$shift['to']}", $shift);
+        }
+        foreach ($commanded as [$from, $to]) {
+            in_array([$from, $to], $measured, true) || $this->shift("$from-$to", null);
         }
         foreach ($analysis['tieUps'] as $tieUp) {
-            $add('Tie-up in gear', $tieUp['depth_pct'], '%', "gear {$tieUp['gear']}", 'tieUpDepth_pct');
+            $this->add('Tie-up in gear', $tieUp['depth_pct'], '%', "gear {$tieUp['gear']}", 'tieUpDepth_pct');
         }
-        $add(
-            'Lock-up slip',
-            isset($analysis['lockup']) ? abs($analysis['lockup']['slipMean_rpm']) : null,
-            'rev/min',
-            'lock-up',
-            'lockupSlip_rpm',
-        );
-        if (isset($analysis['lockup'])) {
-            $add('Hunting', $analysis['lockup']['huntAmplitude_rpm'], 'rev/min', 'lock-up', 'hunt_rpm');
-        }
-        if (isset($analysis['pressure'])) {
-            $add('Line pressure, lowest', $analysis['pressure']['min_kpa'], 'kPa', 'whole run', 'line_kpa');
-            $add('Line pressure, highest', $analysis['pressure']['max_kpa'], 'kPa', 'whole run', 'line_kpa');
-        }
-        if (isset($analysis['temperature'])) {
-            $add('Temperature rise', $analysis['temperature']['rise_per_min'], 'K/min', 'whole run', 'rise_per_min');
-        }
+    }
 
-        return $checks;
+    /** @param  array{duration_s: float, delay_s?: float, flare_rpm: float, tieUpDepth_pct: float}|null  $shift */
+    private function shift(string $where, ?array $shift): void
+    {
+        $this->add('Shift duration', $shift['duration_s'] ?? null, 's', $where, 'shiftDuration_s');
+        $this->add('Shift delay', $shift['delay_s'] ?? null, 's', $where, 'shiftDelay_s');
+        $this->add('Flare', $shift['flare_rpm'] ?? null, 'rev/min', $where, 'flare_rpm');
+        $this->add('Tie-up', $shift['tieUpDepth_pct'] ?? null, '%', $where, 'tieUpDepth_pct');
+    }
+
+    /** @param  array{slipMean_rpm: float, huntAmplitude_rpm: float}|null  $lockup */
+    private function lockup(?array $lockup): void
+    {
+        $slip = $lockup === null ? null : abs($lockup['slipMean_rpm']);
+        $this->add('Lock-up slip', $slip, 'rev/min', 'lock-up', 'lockupSlip_rpm');
+        $this->add('Hunting', $lockup['huntAmplitude_rpm'] ?? null, 'rev/min', 'lock-up', 'hunt_rpm');
+    }
+
+    /** @param  Analysis  $analysis */
+    private function whole(array $analysis): void
+    {
+        $pressure = $analysis['pressure'] ?? null;
+        $rise = $analysis['temperature']['rise_per_min'] ?? null;
+        $this->add('Line pressure, lowest', $pressure['min_kpa'] ?? null, 'kPa', 'whole run', 'line_kpa');
+        $this->add('Line pressure, highest', $pressure['max_kpa'] ?? null, 'kPa', 'whole run', 'line_kpa');
+        $this->add('Temperature rise', $rise, 'K/min', 'whole run', 'rise_per_min');
+    }
+
+    private function add(string $check, ?float $value, string $unit, string $where, string $limit): void
+    {
+        $window = $this->limits[$limit] ?? null;
+        if ($window === null) {
+            return;
+        }
+        [$min, $max] = [$window['min'] ?? null, $window['max'] ?? null];
+        $this->checks[] = [
+            'check' => $check,
+            'value' => $value,
+            'unit' => $unit,
+            'min' => $min,
+            'max' => $max,
+            'pass' => $value !== null && ($min === null || $value >= $min) && ($max === null || $value <= $max),
+            'where' => $where,
+        ];
     }
 }

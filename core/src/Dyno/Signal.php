@@ -35,9 +35,10 @@ final class Signal
     /**
      * Fills short runs of exact zeros between running speeds by interpolation.
      *
-     * @param  list<float>  $x
+     * @param  non-empty-list<float>  $x
      * @param  int  $longest  samples; a longer run is a standstill
-     * @return array{list<float>, list<array{int, int}>} the repaired signal, first and last sample of each dropout
+     * @return array{non-empty-list<float>, list<array{int,
+     *     int}>} the repaired signal, first and last sample of each dropout
      */
     public static function repairDropouts(array $x, int $longest, float $running): array
     {

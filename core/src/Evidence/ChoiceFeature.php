@@ -4,41 +4,50 @@ declare(strict_types=1);
 
 namespace Yard\Core\Evidence;
 
+use Yard\Core\BadInput;
 use Yard\Core\Input;
 
 /** A feature with a list of values: P(v|h) = reliability p(v|h) + (1 - reliability) / |values|. */
 final class ChoiceFeature extends Feature
 {
-    /** @var list<string> */
-    private array $values = [];
-
-    public function __construct(string $id, float $reliability, float $effort, Input $in)
-    {
+    /**
+     * @param  list<string>  $values
+     *
+     * @throws BadInput at /values
+     */
+    public function __construct(
+        string $id,
+        private readonly array $values,
+        float $reliability = 1.0,
+        float $effort = 1.0,
+    ) {
         parent::__construct($id, $reliability, $effort);
-        foreach ($in->list('values', 1) as $value) {
-            if (in_array($value->asString(), $this->values, true)) {
-                throw $value->fail('duplicate', "The value \"{$value->asString()}\" is listed twice.");
-            }
-            $this->values[] = $value->asString();
+        $twice = array_keys(array_diff_key($values, array_unique($values)));
+        if ($twice !== []) {
+            throw new BadInput('duplicate', "The value \"{$values[$twice[0]]}\" is listed twice.", "/values/$twice[0]");
         }
+        $values !== [] || throw new BadInput('too-few', 'The field "values" needs at least one entry.', '/values');
+    }
+
+    public function readExpectation(Input $in): array
+    {
+        return array_map(static fn (Input $p): float => $p->asNumber(min: 0.0), $in->asMap());
     }
 
     /** @return array<int, float>|null probability of each value; entry -1 marks a list that leaves values out */
-    public function expectation(?Input $in): ?array
+    public function expectation(?array $given): ?array
     {
-        if ($in === null) {
+        if ($given === null) {
             return null;
         }
-        $given = [];
-        foreach ($in->asMap() as $value => $p) {
+        foreach (array_keys($given) as $value) {
             if (! in_array((string) $value, $this->values, true)) {
-                throw $p->fail('unknown-value', "The feature \"$this->id\" has no value \"$value\".");
+                throw new BadInput('unknown-value', "The feature \"$this->id\" has no value \"$value\".", "/$value");
             }
-            $given[$value] = $p->asNumber(min: 0.0);
         }
         $total = array_sum($given);
         if ($total <= 0.0) {
-            throw $in->fail('likelihood', "At least one value of \"$this->id\" must be possible.");
+            throw new BadInput('likelihood', "At least one value of \"$this->id\" must be possible.");
         }
 
         return array_map(static fn (string $v): float => ($given[$v] ?? 0.0) / $total, $this->values) +
@@ -50,19 +59,15 @@ final class ChoiceFeature extends Feature
         return is_array($expectation) && isset($expectation[-1]);
     }
 
-    public function observation(Input $in): string
+    public function assertPossible(string|float $observed): void
     {
-        $value = $in->asString();
-        if (! in_array($value, $this->values, true)) {
-            throw $in->fail(
+        if (! in_array($observed, $this->values, true)) {
+            $values = implode(', ', $this->values);
+            throw new BadInput(
                 'unknown-value',
-                "The feature \"$this->id\" has no value \"$value\"; it is one of ".
-                    implode(', ', $this->values).
-                    '.',
+                "The feature \"$this->id\" has no value \"$observed\"; it is one of $values.",
             );
         }
-
-        return $value;
     }
 
     public function likelihood(mixed $expectation, string|float $observed): float

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Yard\Core\Evidence;
 
+use Yard\Core\BadInput;
 use Yard\Core\Input;
 
 /**
@@ -23,18 +24,31 @@ abstract class Feature
         $id = $in->name('id');
         $reliability = $in->has('reliability') ? $in->number('reliability', above: 0.0, max: 1.0) : 1.0;
         $effort = $in->has('effort') ? $in->number('effort', above: 0.0) : 1.0;
-        if ($in->has('kind') && $in->choice('kind', ['choice', 'number']) === 'number') {
-            return new NumberFeature($id, $reliability, $effort, $in);
-        }
+        if (! $in->has('kind') || $in->choice('kind', ['choice', 'number']) === 'choice') {
+            $values = array_map(static fn (Input $v): string => $v->asString(), $in->list('values', 1));
 
-        return new ChoiceFeature($id, $reliability, $effort, $in);
+            return $in->within(static fn (): self => new ChoiceFeature($id, $values, $reliability, $effort));
+        }
+        $range = $in->has('range') ? $in->numbers('range') : null;
+        $tolerance = $in->has('tolerance') ? $in->number('tolerance', min: 0.0) : 0.0;
+
+        return $in->within(static fn (): self => new NumberFeature($id, $range, $tolerance, $reliability, $effort));
     }
 
-    /** Reads what a hypothesis expects of this feature; null stands for "doesn't mention it". */
-    abstract public function expectation(?Input $in): mixed;
+    /** @return array<string, float> what a hypothesis expects: value => weight, or mean and sd */
+    abstract public function readExpectation(Input $in): array;
 
-    /** Reads an observation. */
-    abstract public function observation(Input $in): string|float;
+    /**
+     * What a hypothesis expects of this feature, ready to be reckoned with; null stands for "doesn't mention it".
+     *
+     * @param  array<string, float>|null  $given
+     *
+     * @throws BadInput
+     */
+    abstract public function expectation(?array $given): mixed;
+
+    /** @throws BadInput for what cannot be seen here */
+    abstract public function assertPossible(string|float $observed): void;
 
     /** P(observation | expectation), a density for numbers. */
     abstract public function likelihood(mixed $expectation, string|float $observed): float;

@@ -16,52 +16,55 @@ final class NumberFeature extends Feature
 {
     private const BINS = 20;
 
-    private readonly float $tolerance;
-
     /** @var array{float, float}|null */
     private readonly ?array $range;
 
-    private readonly string $path;
-
-    public function __construct(string $id, float $reliability, float $effort, Input $in)
-    {
+    /**
+     * @param  list<float>|null  $range  of plausible readings: two numbers, the smaller first
+     *
+     * @throws BadInput at /range
+     */
+    public function __construct(
+        string $id,
+        ?array $range = null,
+        private readonly float $tolerance = 0.0,
+        float $reliability = 1.0,
+        float $effort = 1.0,
+    ) {
         parent::__construct($id, $reliability, $effort);
-        $this->path = $in->path;
-        $this->tolerance = $in->has('tolerance') ? $in->number('tolerance', min: 0.0) : 0.0;
-        $range = null;
-        if ($in->has('range')) {
-            $ends = array_map(static fn (Input $e): float => $e->asNumber(), $in->list('range'));
-            if (count($ends) !== 2 || $ends[0] >= $ends[1]) {
-                throw $in->at('range')->fail('range', 'The range is two numbers, the smaller first.');
-            }
-            $range = [$ends[0], $ends[1]];
+        if ($range !== null && (count($range) !== 2 || $range[0] >= $range[1])) {
+            throw new BadInput('range', 'The range is two numbers, the smaller first.', '/range');
         }
-        $this->range = $range;
+        $this->range = $range === null ? null : [$range[0], $range[1]];
         if ($reliability < 1.0) {
             $this->spread();
         }
     }
 
-    /** @return array{float, float}|null mean and standard deviation */
-    public function expectation(?Input $in): ?array
+    public function readExpectation(Input $in): array
     {
-        if ($in === null) {
+        return ['mean' => $in->number('mean'), 'sd' => $in->number('sd', min: 0.0)];
+    }
+
+    /** @return array{float, float}|null mean and standard deviation */
+    public function expectation(?array $given): ?array
+    {
+        if ($given === null) {
             $this->spread();
 
             return null;
         }
-        $mean = $in->number('mean');
-        $sd = sqrt($in->number('sd', min: 0.0) ** 2 + $this->tolerance ** 2 / 3.0);
+        $sd = sqrt(($given['sd'] ?? 0.0) ** 2 + $this->tolerance ** 2 / 3.0);
         if ($sd <= 0.0) {
-            throw $in->at('sd')->fail('range', "\"$this->id\" needs an sd or a tolerance greater than 0.");
+            throw new BadInput('range', "\"$this->id\" needs an sd or a tolerance greater than 0.", '/sd');
         }
 
-        return [$mean, $sd];
+        return [$given['mean'] ?? throw new BadInput('missing', 'The field "mean" is missing.', '/mean'), $sd];
     }
 
-    public function observation(Input $in): float
+    public function assertPossible(string|float $observed): void
     {
-        return $in->asNumber();
+        is_float($observed) || throw new BadInput('type', "The feature \"$this->id\" is a number.");
     }
 
     public function likelihood(mixed $expectation, string|float $observed): float
@@ -161,7 +164,6 @@ final class NumberFeature extends Feature
                 'missing-range',
                 "The feature \"$this->id\" needs a \"range\", because its reliability is below 1 or a hypothesis does "
                     .'not mention it.',
-                $this->path,
             );
         }
 

@@ -32,8 +32,7 @@ final class StackSearch
     private array $shared = [];
 
     /**
-     * @param list<array{name: string, pick: int, options: list<array{part: string, thickness: Decimal,
-     *     cost: ?float}>}>  $slots
+     * @param  list<Slot>  $slots
      * @param  array<string, int>  $stock
      */
     public function __construct(
@@ -45,13 +44,13 @@ final class StackSearch
         $byPart = [];
         foreach ($slots as $s => $slot) {
             $this->optionsOf[$s] = [];
-            foreach ($slot['options'] as $option) {
-                $byPart[$option['part']][] = $this->optionsOf[$s][] = count($this->options);
+            foreach ($slot->options as $option) {
+                $byPart[$option->part][] = $this->optionsOf[$s][] = count($this->options);
                 $this->options[] = [
-                    'slot' => $slot['name'],
-                    'part' => $option['part'],
-                    'thickness' => $option['thickness']->scaled($places),
-                    'cost' => $option['cost'],
+                    'slot' => $slot->name,
+                    'part' => $option->part,
+                    'thickness' => $option->thickness->scaled($places),
+                    'cost' => $option->cost,
                 ];
             }
         }
@@ -283,7 +282,7 @@ final class StackSearch
     {
         $choices = [];
         foreach ($this->slots as $s => $slot) {
-            $choices[$s] = $this->choicesOf($s, $slot['pick']);
+            $choices[$s] = $this->choicesOf($s, $slot->pick);
         }
         uasort($choices, static fn (array $a, array $b): int => count($b) <=> count($a));
         /**

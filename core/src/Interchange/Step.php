@@ -15,13 +15,12 @@ final readonly class Step
      * @param  array<string, true>  $gives
      * @param  array<string, true>  $takes
      */
-    private function __construct(
+    public function __construct(
         public string $id,
         public string $from,
         public string $to,
         public float $cost,
         public float $hours,
-        public float $weight,
         public array $requires,
         public array $forbids,
         public array $gives,
@@ -29,23 +28,25 @@ final readonly class Step
     ) {
     }
 
-    public static function read(Input $in, float $rate): self
+    public static function read(Input $in): self
     {
-        $cost = $in->number('cost', min: 0.0);
-        $hours = $in->has('hours') ? $in->number('hours', min: 0.0) : 0.0;
-
         return new self(
             $in->name('id'),
             $in->name('from'),
             $in->name('to'),
-            $cost,
-            $hours,
-            $cost + $hours * $rate,
+            $in->number('cost', min: 0.0),
+            $in->has('hours') ? $in->number('hours', min: 0.0) : 0.0,
             self::conditions($in, 'requires'),
             self::conditions($in, 'forbids'),
             self::facts($in, 'gives'),
             self::facts($in, 'takes'),
         );
+    }
+
+    /** Parts, and hours at a rate. */
+    public function weight(float $rate): float
+    {
+        return $this->cost + $this->hours * $rate;
     }
 
     /** @return array<string, string> */

@@ -4,61 +4,87 @@ declare(strict_types=1);
 
 namespace Yard\Core\Interchange;
 
-use Yard\Core\Calculator;
-use Yard\Core\Input;
+use Yard\Core\BadInput;
 
 /**
  * What replaces a part and what it replaces, through chains of supersessions, one way or both ways. A chain that comes
  * back to its beginning over a one-way link contradicts itself; such cycles are named (strongly connected components).
  */
-final class Supersession implements Calculator
+final class Supersession
 {
-    public function calculate(Input $in): array
+    /** @var array<string, list<string>> part => what may stand in for it */
+    private array $forward = [];
+
+    /** @var array<string, list<string>> */
+    private array $backward = [];
+
+    /** @var list<array{string, string}> old, new */
+    private array $oneWay = [];
+
+    /** @throws BadInput for a part that supersedes itself */
+    public function supersede(string $old, string $new, bool $bothWays): void
     {
-        $part = $in->name('part');
-        $forward = $backward = [];
-        $oneWay = [];
-        foreach ($in->list('links') as $link) {
-            [$old, $new] = [$link->name('old'), $link->name('new')];
-            if ($old === $new) {
-                throw $link->at('new')->fail('self', "The part \"$old\" cannot supersede itself.");
-            }
-            $forward[$old][] = $new;
-            $backward[$new][] = $old;
-            if ($link->bool('bothWays')) {
-                $forward[$new][] = $old;
-                $backward[$old][] = $new;
-            } else {
-                $oneWay[] = [$old, $new];
+        if ($old === $new) {
+            throw new BadInput('self', "The part \"$old\" cannot supersede itself.", '/new');
+        }
+        $this->forward[$old][] = $new;
+        $this->backward[$new][] = $old;
+        if ($bothWays) {
+            $this->forward[$new][] = $old;
+            $this->backward[$old][] = $new;
+        } else {
+            $this->oneWay[] = [$old, $new];
+        }
+    }
+
+    /** @return array<string, list<string>> part => the way to it, shortest first */
+    public function replacing(string $part): array
+    {
+        return self::reach($part, $this->forward);
+    }
+
+    /** @return array<string, list<string>> part => the way from it */
+    public function replacedBy(string $part): array
+    {
+        return array_map(array_reverse(...), self::reach($part, $this->backward));
+    }
+
+    /** @return list<string> what may stand in for the part and the part for it */
+    public function interchangeable(string $part): array
+    {
+        return array_map(
+            strval(...),
+            array_keys(array_intersect_key($this->replacing($part), self::reach($part, $this->backward))),
+        );
+    }
+
+    /** @return list<string> what to order today: nothing supersedes it one way; inside a cycle there is no such part */
+    public function current(string $part): array
+    {
+        $outOfDate = array_fill_keys(array_column($this->oneWay, 0), true);
+        $chain = array_map(strval(...), [$part, ...array_keys($this->replacing($part))]);
+
+        return array_values(array_filter($chain, static fn (string $p): bool => ! isset($outOfDate[$p])));
+    }
+
+    /** @return list<list<string>> each cycle once, beginning and ending with the same part */
+    public function cycles(): array
+    {
+        $cycles = $named = [];
+        foreach ($this->oneWay as [$old, $new]) {
+            $back = self::reach($new, $this->forward)[$old] ?? null;
+            if ($back !== null) {
+                $members = $back;
+                sort($members);
+                $key = implode("\0", $members);
+                if (! isset($named[$key])) {
+                    $named[$key] = true;
+                    $cycles[] = [$old, ...$back];
+                }
             }
         }
-        $replacedBy = self::reach($part, $forward);
-        $replaces = self::reach($part, $backward);
-        $both = array_values(array_intersect(array_keys($replacedBy), array_keys($replaces)));
-        $cycles = self::cycles($forward, $oneWay);
-        $outOfDate = array_fill_keys(array_column($oneWay, 0), true);
 
-        return [
-            'replacedBy' => array_map(
-                static fn (string $p, array $way): array => ['part' => $p, 'way' => $way],
-                array_map(strval(...), array_keys($replacedBy)),
-                $replacedBy,
-            ),
-            'replaces' => array_map(
-                static fn (string $p, array $way): array => ['part' => $p, 'way' => array_reverse($way)],
-                array_map(strval(...), array_keys($replaces)),
-                $replaces,
-            ),
-            'interchangeable' => array_map(strval(...), $both),
-            // What to order today: nothing supersedes it one way. Inside a cycle there is no such part.
-            'current' => array_values(
-                array_filter(
-                    array_map(strval(...), [$part, ...array_keys($replacedBy)]),
-                    static fn (string $p): bool => ! isset($outOfDate[$p]),
-                ),
-            ),
-            'cycles' => $cycles,
-        ];
+        return $cycles;
     }
 
     /**
@@ -80,29 +106,5 @@ final class Supersession implements Calculator
         unset($ways[$from]);
 
         return $ways;
-    }
-
-    /**
-     * @param  array<string, list<string>>  $forward
-     * @param  list<array{string, string}>  $oneWay
-     * @return list<list<string>> each cycle once, beginning and ending with the same part
-     */
-    private static function cycles(array $forward, array $oneWay): array
-    {
-        $cycles = $named = [];
-        foreach ($oneWay as [$old, $new]) {
-            $back = self::reach($new, $forward)[$old] ?? null;
-            if ($back !== null) {
-                $members = $back;
-                sort($members);
-                $key = implode("\0", $members);
-                if (! isset($named[$key])) {
-                    $named[$key] = true;
-                    $cycles[] = [$old, ...$back];
-                }
-            }
-        }
-
-        return $cycles;
     }
 }

@@ -4,19 +4,16 @@ declare(strict_types=1);
 
 namespace Yard\Core\Packages;
 
+use Yard\Core\Power\DutyReport;
 use Yard\Core\Power\Hardware;
 use Yard\Core\Power\HardwareChange;
-use Yard\Core\Power\PowerMargin;
+use Yard\Core\Power\MarginReport;
 use Yard\Core\Power\TrainDuty;
 
 /** The torque margins of a choice of options; remembered by the options that change a capacity. */
 final class Margins
 {
-    /**
-     * @var array<string, array{gears: list<array<string, mixed>>, weakest: array{gear: string, element: string,
-     *     margin: float, demand_nm: float, capacity_nm: float, opening?: float}|null, byThrottle: list<array<string,
-     *     mixed>>, largest: ?float, holds: bool, unknown: list<array{gear: string, element: string}>}>
-     */
+    /** @var array<string, DutyReport> */
     private array $known = [];
 
     /** @param  array<string, HardwareChange>  $overrides  option => what it changes */
@@ -32,7 +29,7 @@ final class Margins
     /** @param  list<string>  $chosen */
     public function hold(array $chosen): bool
     {
-        return $this->evaluate($chosen)['holds'];
+        return $this->evaluate($chosen)->holds();
     }
 
     /**
@@ -41,16 +38,11 @@ final class Margins
      */
     public function of(array $chosen): array
     {
-        return PowerMargin::report($this->plan, $this->effective($chosen));
+        return (new MarginReport($this->plan, $this->effective($chosen)))->toArray();
     }
 
-    /**
-     * @param  list<string>  $chosen
-     * @return array{gears: list<array<string, mixed>>, weakest: array{gear: string, element: string, margin: float,
-     *     demand_nm: float, capacity_nm: float, opening?: float}|null, byThrottle: list<array<string, mixed>>,
-     *     largest: ?float, holds: bool, unknown: list<array{gear: string, element: string}>}
-     */
-    public function evaluate(array $chosen): array
+    /** @param  list<string>  $chosen */
+    public function evaluate(array $chosen): DutyReport
     {
         $active = $this->active($chosen);
         $key = implode("\0", $active);

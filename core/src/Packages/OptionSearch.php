@@ -534,8 +534,9 @@ final class OptionSearch
             $result = $margins->evaluate(
                 array_map(fn (int $i): string => $this->codes[$i], array_keys(array_filter($values))),
             );
-            if ($best['weakest'] === null || ($result['weakest']['margin'] ?? 0.0) > $best['weakest']['margin']) {
-                $best = ['weakest' => $result['weakest']];
+            $weakest = $result->weakest();
+            if ($best['weakest'] === null || ($weakest['margin'] ?? 0.0) > $best['weakest']['margin']) {
+                $best = ['weakest' => $weakest];
             }
         }
 
@@ -577,15 +578,16 @@ final class OptionSearch
                 ...$sister === null ? [] : [$sister],
             ])
             : null;
-        if ($without !== null && ! $without['holds'] && $without['weakest'] !== null) {
+        $weakest = $without?->holds() === false ? $without->weakest() : null;
+        if ($weakest !== null) {
             return sprintf(
                 '%s %s in gear %s%s has a margin of %.2f; with it the weakest margin is %.2f.',
                 $sister === null ? 'Without it' : "With \"{$this->options[$sister]->name}\" in its place",
-                $without['weakest']['element'],
-                $without['weakest']['gear'],
-                self::atThrottle($without['weakest']),
-                $without['weakest']['margin'],
-                $this->margins->evaluate($chosen)['weakest']['margin'] ?? INF,
+                $weakest['element'],
+                $weakest['gear'],
+                self::atThrottle($weakest),
+                $weakest['margin'],
+                $this->margins->evaluate($chosen)->weakest()['margin'] ?? INF,
             );
         }
         $because = $forced(['requiresAny', 'oneOf']);
@@ -694,7 +696,7 @@ final class OptionSearch
     public function sensitivity(array $chosen): array
     {
         $out = [];
-        $now = $this->margins?->evaluate($chosen)['largest'];
+        $now = $this->margins?->evaluate($chosen)->largest();
         foreach ($this->codes as $code) {
             if (
                 $now === null ||
@@ -704,7 +706,7 @@ final class OptionSearch
             ) {
                 continue;
             }
-            $largest = $this->margins->evaluate([...array_diff($chosen, $this->groupOf($code)), $code])['largest'];
+            $largest = $this->margins->evaluate([...array_diff($chosen, $this->groupOf($code)), $code])->largest();
             if ($largest !== null) {
                 $out[] = ['option' => $code, 'largestInputTorque_nm' => $largest, 'gain_nm' => $largest - $now];
             }

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Yard\Core\Power;
 
-use Yard\Core\Hydraulics\BandCapacity;
+use Yard\Core\Hydraulics\BandGrip;
 use Yard\Core\Hydraulics\Clutch;
 use Yard\Core\Hydraulics\RotatingOil;
 use Yard\Core\Input;
@@ -144,7 +144,7 @@ final readonly class Capacity
                 max(0.0, ($pressure / 1000.0) * $this->band['servoArea'] - $this->band['servoReturn']) *
                 $this->band['lever'];
 
-            [$torque, $tight] = BandCapacity::of(
+            $grip = new BandGrip(
                 $this->band['mu'],
                 $this->band['wrap'],
                 $this->band['drum'],
@@ -154,10 +154,10 @@ final readonly class Capacity
 
             // Highest lining pressure of a band, at its tight end: 2 P1/(b D) (Shigley, ch. 16, band-type clutches and
             // brakes).
-            return ['capacity_nm' => $torque, 'rotation' => $with ? 'with' : 'against'] +
+            return ['capacity_nm' => $grip->torqueNm, 'rotation' => $with ? 'with' : 'against'] +
                 ($this->band['width'] === null
                     ? []
-                    : ['liningPressure_kpa' => (2000.0 * $tight) / ($this->band['width'] * $this->band['drum'])] +
+                    : ['liningPressure_kpa' => (2000.0 * $grip->tight) / ($this->band['width'] * $this->band['drum'])] +
                         $this->limit());
         }
 

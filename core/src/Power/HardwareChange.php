@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Yard\Core\Power;
 
-use Yard\Core\GearTrain\Train;
+use Yard\Core\Drivetrain\Train;
 use Yard\Core\Hydraulics\Accumulator;
 use Yard\Core\Input;
 

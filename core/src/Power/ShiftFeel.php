@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Yard\Core\Power;
 
+use Yard\Core\Drivetrain\SolvedGear;
 use Yard\Core\Hydraulics\Accumulator;
 
 /**
@@ -34,8 +35,6 @@ final class ShiftFeel
 
     /**
      * @param  string  $element  the on-coming one
-     * @param  array{ratio: ?float, speeds: array<string, float>}  $from  the old gear as the train solves it
-     * @param  array{ratio: ?float, elementTorque: array<string, float>}  $to  the new one
      * @param  float  $line  kPa of line pressure in the new gear
      * @param  float  $engine  N.m
      * @param  float  $rpm  of the input before the shift
@@ -48,17 +47,17 @@ final class ShiftFeel
         string $element,
         Capacity $capacity,
         Accumulator $accumulator,
-        array $from,
-        array $to,
+        SolvedGear $from,
+        SolvedGear $to,
         float $line,
         float $engine,
         float $rpm,
         ShiftSetting $setting,
         ?float $letsGo = null,
     ): ?array {
-        $share = $to['elementTorque'][$element] ?? 0.0;
+        $share = $to->elementTorque[$element] ?? 0.0;
         $behind = $capacity->circuit($line);
-        $drum = $capacity->oil === null ? 0.0 : ($from['speeds'][$capacity->oil['node']] ?? 0.0) * $rpm;
+        $drum = $capacity->oil === null ? 0.0 : ($from->speeds[$capacity->oil['node']] ?? 0.0) * $rpm;
         $response = $capacity->response($share, $drum);
         if (
             $response === null ||
@@ -82,7 +81,7 @@ final class ShiftFeel
                 'line_kpa' => $behind,
                 'fills' => $fill !== null,
             ] + ($fill === null ? [] : ['fill_s' => $fill]);
-        [$old, $new] = [(float) $from['ratio'], (float) $to['ratio']];
+        [$old, $new] = [(float) $from->ratio, (float) $to->ratio];
         $motion = new ShiftMotion($engine, ($rpm * M_PI) / 30.0, $old, $new, $setting, $letsGo);
         $inStroke = true;
         foreach (

@@ -4,7 +4,8 @@ declare(strict_types=1);
 
 namespace Yard\Core\Power;
 
-use Yard\Core\GearTrain\Train;
+use Yard\Core\Drivetrain\ApplyChart;
+use Yard\Core\Drivetrain\Train;
 use Yard\Core\Hydraulics\Accumulator;
 use Yard\Core\Input;
 
@@ -17,9 +18,7 @@ final class TrainDuty
     private const NOTHING = 1e-9;
 
     /**
-     * @param array<string, array{state: string, ratio: ?float, speeds: array<string, float>,
-     *     elementTorque: array<string, float>, slip: array<string, float>}>  $solved gear => solution
-     * @param  array<string, list<string>>  $applied
+     * @param  list<string>  $locked  gears in which the lock-up clutch is on
      * @param  array<string, float>  $converterRatio  gear => torque ratio
      * @param  list<string>  $slipping  gears that pull away through the converter
      * @param  non-empty-list<array{opening: float, torque: float, boost: float}>  $throttle full throttle first; shares
@@ -27,8 +26,8 @@ final class TrainDuty
      * @param  array<string, float>  $speedLimits
      */
     private function __construct(
-        public readonly array $solved,
-        public readonly array $applied,
+        public readonly ApplyChart $chart,
+        private readonly array $locked,
         public readonly Hardware $hardware,
         public readonly Engine $engine,
         private readonly array $converterRatio,
@@ -43,8 +42,11 @@ final class TrainDuty
     ) {
     }
 
-    public static function read(Input $in, Train $train): self
+    public static function read(Input $in): self
     {
+        $chart = ApplyChart::read($in, 1);
+        $train = $chart->train;
+        $gears = $chart->gears();
         isset($train->elements[self::LOCKUP]) &&
             throw $in
                 ->at('elements')
@@ -52,48 +54,14 @@ final class TrainDuty
                     'reserved',
                     'An element cannot be called "'.self::LOCKUP.'": that is the converter\'s own clutch.',
                 );
-        $solved = $applied = [];
-        $locked = array_map(
-            static fn (Input $gear): string => $gear->asString(),
-            $in->optional('lockup')?->asList() ?? [],
-        );
-        foreach ($in->list('gears', 1) as $gear) {
-            $name = $gear->name('name');
-            if (isset($solved[$name])) {
-                throw $gear->at('name')->fail('duplicate', "The gear \"$name\" is listed twice.");
-            }
-            $applied[$name] = [];
-            foreach ($gear->list('applied') as $item) {
-                isset($train->elements[$item->asString()]) ||
-                    throw $item->fail(
-                        'unknown-element',
-                        "The element \"{$item->asString()}\" is not in the list of elements.",
-                    );
-                $applied[$name][] = $item->asString();
-            }
-            $solution = $train->solve($applied[$name]);
-            if (in_array($name, $locked, true)) {
-                $applied[$name][] = self::LOCKUP;
-                $solution['elementTorque'][self::LOCKUP] = 1.0;
-            }
-            $solved[$name] = $solution;
-        }
-        $gears = array_map(strval(...), array_keys($solved));
-        $speedLimits = [];
-        foreach ($in->optional('speedLimits_rpm')?->asMap() ?? [] as $node => $limit) {
-            isset(self::nodes($train)[$node]) ||
-                throw $limit->fail('unknown-node', "No set and no element has a shaft called \"$node\".");
-            $speedLimits[$node] = $limit->asNumber(above: 0.0);
-        }
         $engine = $in->optional('engine');
         $engine = $engine === null ? null : Engine::read($engine);
         $torque = $engine?->peak() ?? $in->number('inputTorque_nm', min: 0.0);
         $converter = $in->optional('converter');
-        self::gears($in->optional('lockup'), $gears);
 
         return new self(
-            $solved,
-            $applied,
+            $chart,
+            self::gears($in->optional('lockup'), $gears),
             new Hardware(
                 self::readCapacities($in->at('capacities'), $train),
                 self::readAccumulators($in->optional('accumulators'), $train),
@@ -105,13 +73,26 @@ final class TrainDuty
             self::byGear($in, 'converterRatio', $gears, 1.0),
             self::gears($in->optional('slipping'), $gears),
             self::throttle($in),
-            $speedLimits,
+            self::speedLimits($in->optional('speedLimits_rpm'), $train),
             $torque,
             $in->has('inputSpeed_rpm') ? $in->number('inputSpeed_rpm', min: 0.0) : 0.0,
             $in->has('limit') ? $in->number('limit', above: 0.0) : 1.0,
             $in->has('shift') ? ShiftSetting::read($in->at('shift')) : null,
             $in->has('pressureLimit_kpa') ? $in->number('pressureLimit_kpa', above: 0.0) : null,
         );
+    }
+
+    /** @return array<string, float> shaft => rev/min */
+    private static function speedLimits(?Input $in, Train $train): array
+    {
+        $out = [];
+        foreach ($in?->asMap() ?? [] as $node => $limit) {
+            isset($train->shafts()[$node]) ||
+                throw $limit->fail('unknown-node', "No set and no element has a shaft called \"$node\".");
+            $out[$node] = $limit->asNumber(above: 0.0);
+        }
+
+        return $out;
     }
 
     /**
@@ -143,24 +124,10 @@ final class TrainDuty
         return $points;
     }
 
-    /** @return array<string, int> the shafts of a train, the case among them */
-    public static function nodes(Train $train): array
-    {
-        $nodes = [Train::CASE => 1];
-        foreach ($train->sets as $set) {
-            $nodes += [$set->sun => 1, $set->ring => 1, $set->carrier => 1];
-        }
-        foreach ($train->elements as $element) {
-            $nodes += [$element->a => 1, $element->b => 1];
-        }
-
-        return $nodes;
-    }
-
     /** @return array<string, Capacity> */
     public static function readCapacities(?Input $in, Train $train): array
     {
-        $nodes = self::nodes($train);
+        $nodes = $train->shafts();
         $out = [];
         foreach ($in?->asMap() ?? [] as $id => $capacity) {
             $id === self::LOCKUP ||
@@ -187,22 +154,18 @@ final class TrainDuty
         return $out;
     }
 
-    /**
-     * @return array{gears: list<array{name: string, elements: list<array{element: string, demand_nm: float,
-     *     capacity_nm: float, margin?: float, liningPressure_kpa?: float, liningLimit_kpa?: float,
-     * rotation?: 'with'|'against'}>}>, weakest: array{gear: string, element: string, margin: float, demand_nm: float,
-     *     capacity_nm: float, opening?: float}|null, byThrottle: list<array<string, mixed>>, largest: ?float,
-     *     holds: bool, unknown: list<array{gear: string, element: string}>}
-     */
-    public function evaluate(Hardware $hardware): array
+    /** @return list<string> what carries torque in a gear, the lock-up clutch last */
+    public function carrying(string $gear): array
     {
-        $gears = $unknown = [];
-        $largest = null;
-        /**
-         * @var array<int, array{gear: string, element: string, margin: float, demand_nm: float, capacity_nm: float,
-         *     opening?: float}> $weakest
-         */
-        $weakest = [];
+        return in_array($gear, $this->locked, true)
+            ? [...$this->chart->applied[$gear], self::LOCKUP]
+            : $this->chart->applied[$gear];
+    }
+
+    /** What each element holds and is asked in each gear, with the hardware given. */
+    public function evaluate(Hardware $hardware): DutyReport
+    {
+        $report = new DutyReport($this->limit);
         $behind = array_map(
             fn (array $point): float => $hardware->converter === null
                 ? 1.0
@@ -210,82 +173,64 @@ final class TrainDuty
                     ($this->engine->peak() * $point['torque']),
             $this->throttle,
         );
-        foreach ($this->solved as $gear => $solved) {
+        foreach ($this->chart->solved() as $gear => $solved) {
             $gear = (string) $gear;
             $slips = $hardware->converter !== null && in_array($gear, $this->slipping, true);
-            $rows = [];
-            foreach ($this->applied[$gear] as $id) {
-                $share = $solved['elementTorque'][$id] ?? null;
+            $ratios = $slips ? $behind : array_fill(0, count($behind), $this->converterRatio[$gear]);
+            $report->gear($gear, $solved, $hardware->pressures[$gear], $ratios[0]);
+            foreach ($this->carrying($gear) as $id) {
+                $share = $id === self::LOCKUP ? 1.0 : $solved->elementTorque[$id] ?? null;
                 $capacity = $hardware->capacities[$id] ?? null;
                 if ($share === null || $capacity === null) {
-                    // A split that statics does not determine, or an element nobody described, is named and not
-                    // guessed.
-                    $unknown[] = ['gear' => $gear, 'element' => $id];
-
-                    continue;
-                }
-                $drum =
-                    $capacity->oil === null
-                        ? 0.0
-                        : ($solved['speeds'][$capacity->oil['node']] ?? 0.0) * $this->inputSpeed;
-                foreach ($this->throttle as $n => $point) {
-                    $perNm =
-                        abs($share) *
-                        $point['torque'] *
-                        ($id === self::LOCKUP ? 1.0 : ($slips ? $behind[$n] : $this->converterRatio[$gear]));
-                    $demand = $perNm * $this->inputTorque;
-                    $held = $capacity->at($hardware->pressure($gear, $point['boost']), $share, $drum);
-                    $row = ['element' => $id, 'demand_nm' => $demand] + $held;
-                    if ($demand > self::NOTHING) {
-                        $row['margin'] = $held['capacity_nm'] / $demand;
-                        if (! isset($weakest[$n]) || $row['margin'] < $weakest[$n]['margin']) {
-                            $weakest[$n] =
-                                [
-                                    'gear' => $gear,
-                                    'element' => $id,
-                                    'margin' => $row['margin'],
-                                    'demand_nm' => $demand,
-                                    'capacity_nm' => $held['capacity_nm'],
-                                ] + ($n === 0 ? [] : ['opening' => $point['opening']]);
-                        }
-                    }
-                    if ($perNm > self::NOTHING) {
-                        $allowed = $held['capacity_nm'] / ($this->limit * abs($share));
-                        $largest = min(
-                            $largest ?? INF,
-                            $slips && $id !== self::LOCKUP
-                                ? $this->engineFor(
-                                    $allowed,
-                                    $hardware->converter,
-                                    ($largest ?? INF) * $point['torque'],
-                                ) / $point['torque']
-                                : ($allowed * abs($share)) / $perNm,
-                        );
-                    }
-                    if ($n === 0) {
-                        $rows[] = $row;
-                    }
+                    $report->unknown($gear, $id);
+                } else {
+                    $this->load($report, $hardware, $gear, $id, $share, $capacity, $ratios, $slips);
                 }
             }
-            $gears[] =
-                [
-                    'name' => $gear,
-                    'state' => $solved['state'],
-                    'pressure_kpa' => $hardware->pressures[$gear],
-                    'converterRatio' => $slips ? $behind[0] : $this->converterRatio[$gear],
-                    'elements' => $rows,
-                ] + ($solved['ratio'] === null ? [] : ['ratio' => $solved['ratio']]);
         }
-        usort($weakest, static fn (array $a, array $b): int => $a['margin'] <=> $b['margin']);
 
-        return [
-            'gears' => $gears,
-            'weakest' => $weakest[0] ?? null,
-            'byThrottle' => count($this->throttle) > 1 ? $weakest : [],
-            'largest' => $largest,
-            'holds' => $weakest === [] || $weakest[0]['margin'] >= $this->limit,
-            'unknown' => $unknown,
-        ];
+        return $report;
+    }
+
+    /**
+     * One element in one gear at every throttle opening.
+     *
+     * @param  float  $share  of the torque behind the converter
+     * @param  non-empty-list<float>  $ratios  of the converter, a throttle opening each
+     * @param  bool  $slips  the gear pulls away through the converter
+     */
+    private function load(
+        DutyReport $report,
+        Hardware $hardware,
+        string $gear,
+        string $id,
+        float $share,
+        Capacity $capacity,
+        array $ratios,
+        bool $slips,
+    ): void {
+        $turns = $capacity->oil === null ? 0.0 : $this->chart->solved()[$gear]->speeds[$capacity->oil['node']] ?? 0.0;
+        foreach ($this->throttle as $n => $point) {
+            $perNm = abs($share) * $point['torque'] * ($id === self::LOCKUP ? 1.0 : $ratios[$n]);
+            $held = $capacity->at(
+                $hardware->pressure($gear, $point['boost']),
+                $share,
+                $turns * $this->inputSpeed,
+            );
+            $report->element($gear, $id, $perNm * $this->inputTorque, $held, $n, $point['opening']);
+            if ($perNm > self::NOTHING) {
+                $allowed = $held['capacity_nm'] / ($this->limit * abs($share));
+                $report->allows(
+                    $slips && $id !== self::LOCKUP && $hardware->converter !== null
+                        ? $this->engineFor(
+                            $allowed,
+                            $hardware->converter,
+                            ($report->largest() ?? INF) * $point['torque'],
+                        ) / $point['torque']
+                        : ($allowed * abs($share)) / $perNm,
+                );
+            }
+        }
     }
 
     /**
@@ -346,7 +291,7 @@ final class TrainDuty
         if ($value === null) {
             return array_fill_keys($gears, (float) $default);
         }
-        if (! ($value->raw() instanceof \stdClass)) {
+        if (! $value->isObject()) {
             return array_fill_keys($gears, $value->asNumber(min: 0.0));
         }
         foreach ($value->asMap() as $gear => $given) {

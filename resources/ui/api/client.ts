@@ -14,6 +14,9 @@ const cookie = (name: string) =>
 
 export const api = createClient<paths>({ baseUrl: '/api', headers: { Accept: 'application/json' } });
 
+/** Said on the window when the server knows nobody behind a request. */
+export const UNSIGNED = 'yard:unsigned';
+
 const intents = new WeakMap<Request, string>();
 
 api.use({
@@ -31,6 +34,7 @@ api.use({
     onResponse({ request, response }) {
         const intent = intents.get(request);
         if (intent !== undefined) settle(intent, response.status);
+        if (response.status === 401) dispatchEvent(new Event(UNSIGNED));
     },
 });
 

@@ -1,7 +1,7 @@
 import { useMutation } from '@tanstack/react-query';
 import { asProblem, isProblem, type Problem } from './client';
 
-type Result<T> = { data?: T; error?: unknown; response: Response };
+export type Result<T> = { data?: T; error?: unknown; response: Response };
 type Intent = { call: () => Promise<Result<unknown>>; done?: (data: unknown) => void };
 
 const RETRY_AFTER_MS = [1000, 2500, 5000];

@@ -1,12 +1,14 @@
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/react';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { Suspense, useState } from 'react';
+import { Suspense } from 'react';
 import { Link, Navigate, useParams } from 'react-router';
+import { z } from 'zod';
 import { api, fetchCard, type Card } from '../api/client';
 import { useSession } from '../api/session';
-import { useWrite } from '../api/useWrite';
-import { Field, Loading, Mark, ProblemNote } from '../kit/basics';
+import { Loading, Mark } from '../kit/basics';
 import { Fetched } from '../kit/Fetched';
+import { fieldsOf, FormFields, FormProblem, useForm } from '../kit/form';
+import { said } from '../kit/form/values';
 import { age, moment } from '../kit/format';
 import { History } from './History';
 import { Overview } from './Overview';
@@ -192,11 +194,17 @@ function UnitMenu({ card }: { card: Card }) {
     );
 }
 
+const lifting = z.object({ reason: said('Say why it may go on.') });
+const { Text } = fieldsOf<z.input<typeof lifting>>();
+
 function HoldNote({ hold, onCard, can }: { hold: Card['holds'][number] } & Pick<CardProps, 'onCard' | 'can'>) {
-    const { busy, problem, write } = useWrite();
+    const form = useForm({ schema: lifting, start: { reason: '' } });
     const { person } = useSession();
-    const [why, setWhy] = useState('');
     const mayLift = can('yard.lift') && (person?.role === 'manager' || person?.role === hold.liftRole);
+    const lift = form.submit(
+        (body) => api.POST('/holds/{hold}/lift', { params: { path: { hold: hold.id } }, body }),
+        onCard,
+    );
     return (
         <div className="mt-1 flex flex-wrap items-end gap-3 border-l-4 border-warn bg-sheet px-3 py-2">
             <p className="flex-1">
@@ -207,28 +215,14 @@ function HoldNote({ hold, onCard, can }: { hold: Card['holds'][number] } & Pick<
                 </span>
             </p>
             {mayLift && (
-                <>
-                    <Field label="Why it may go on" value={why} onChange={setWhy} />
-                    <button
-                        type="button"
-                        className="btn no-print"
-                        disabled={busy || !why.trim()}
-                        onClick={() =>
-                            void write(
-                                () =>
-                                    api.POST('/holds/{hold}/lift', {
-                                        params: { path: { hold: hold.id } },
-                                        body: { reason: why },
-                                    }),
-                                onCard,
-                            )
-                        }
-                    >
+                <FormFields of={form}>
+                    <Text name="reason" label="Why it may go on" />
+                    <button type="button" className="btn no-print" disabled={form.busy} onClick={lift}>
                         Lift the hold
                     </button>
-                </>
+                </FormFields>
             )}
-            <ProblemNote problem={problem} />
+            <FormProblem of={form} />
         </div>
     );
 }

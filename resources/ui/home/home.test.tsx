@@ -104,8 +104,9 @@ describe('the navigation', () => {
             const first = firstPlaces(role);
             expect(first.length, role).toBeLessThanOrEqual(5);
             const reached = [...first, ...otherPlaces(role)].map((p) => p.to);
-            expect(new Set(reached), role).toEqual(all);
-            expect(reached.length, role).toBe(all.size);
+            const mine = role === 'manager' ? [...all] : [...all].filter((to) => to !== '/people');
+            expect(new Set(reached), role).toEqual(new Set(mine));
+            expect(reached.length, role).toBe(mine.length);
         }
         expect(firstPlaces('no such role')).toEqual(firstPlaces('viewer'));
     });

@@ -14,6 +14,7 @@ const PLACES = {
     insight: { to: '/insight', text: 'Insight' },
     calculators: { to: '/calculators', text: 'Calculators' },
     rules: { to: '/house-rules', text: 'House rules' },
+    people: { to: '/people', text: 'People' },
     trainer: { to: '/identification/trainer', text: 'Trainer' },
 } as const satisfies Record<string, Place>;
 
@@ -33,5 +34,5 @@ export const firstPlaces = (role: string): Place[] => (FIRST[role] ?? FIRST.view
 
 export const otherPlaces = (role: string): Place[] => {
     const first = firstPlaces(role).map((p) => p.to);
-    return Object.values(PLACES).filter((p) => !first.includes(p.to));
+    return Object.values(PLACES).filter((p) => !first.includes(p.to) && (p !== PLACES.people || role === 'manager'));
 };

@@ -1,4 +1,4 @@
-import type { ReactNode } from 'react';
+import { useEffect, useRef, type ReactNode } from 'react';
 import { isProblem } from '../api/client';
 import { Loading } from './basics';
 
@@ -26,7 +26,20 @@ export function Fetched<T>({
     return <Loading what={what} />;
 }
 
+const AGAIN_MS = 4000;
+
 function Failed({ error, what, again }: { error: unknown; what: string; again: () => void }) {
+    const passing = !isProblem(error) || error.status === 0 || error.status >= 500;
+    const now = useRef(again);
+    useEffect(() => {
+        now.current = again;
+    });
+    // What is only away comes back without a hand.
+    useEffect(() => {
+        if (!passing) return;
+        const clock = setInterval(() => now.current(), AGAIN_MS);
+        return () => clearInterval(clock);
+    }, [passing]);
     return (
         <div role="alert" className="border-l-4 border-bad bg-sheet px-4 py-3">
             <p className="font-semibold text-bad">

@@ -1,5 +1,6 @@
 import { useContext, useId, useState } from 'react';
 import { QuantityReader, quantityOf, unitOf } from './quantity';
+import { More } from './More';
 
 export type Schema = {
     type?: string | string[];
@@ -253,14 +254,16 @@ function Part({ name, schema, value, onChange, onDrop, problems, at, readOnly }:
                     {words(name)} ({list.length}) {dropButton}
                 </legend>
                 {list.map((item, i) => (
-                    <details
+                    <More
                         key={i}
                         className="border-b border-rule"
                         open={list.length <= 2 || problems.some((p) => p.pointer.startsWith(`${at}/${i}/`))}
+                        title={
+                            <>
+                                {i + 1}. {summary(item)}
+                            </>
+                        }
                     >
-                        <summary className="min-h-9 py-1 text-sm">
-                            {i + 1}. {summary(item)}
-                        </summary>
                         {schema.items!.type === 'object' || typeof item === 'object' ? (
                             <SchemaForm
                                 schema={schema.items!}
@@ -287,7 +290,7 @@ function Part({ name, schema, value, onChange, onDrop, problems, at, readOnly }:
                                 take out {i + 1}
                             </button>
                         )}
-                    </details>
+                    </More>
                 ))}
                 {!readOnly && (
                     <button
@@ -456,10 +459,15 @@ function FreeJson({
     const [bad, setBad] = useState('');
     const id = useId();
     return (
-        <details className="sm:col-span-2" open={!!problem || text.length < 300}>
-            <summary className="min-h-9 py-1 font-semibold">
-                {words(name)} <span className="text-sm font-normal text-faint">as JSON</span>
-            </summary>
+        <More
+            className="sm:col-span-2"
+            open={!!problem || text.length < 300}
+            title={
+                <>
+                    {words(name)} <span className="text-sm font-normal text-faint">as JSON</span>
+                </>
+            }
+        >
             {dropButton}
             <label htmlFor={id} className="sr-only">
                 {words(name)} as JSON
@@ -487,6 +495,6 @@ function FreeJson({
                     {bad || problem}
                 </p>
             )}
-        </details>
+        </More>
     );
 }

@@ -1,4 +1,5 @@
-import { useId, type ReactNode } from 'react';
+import { Radio, RadioGroup } from '@headlessui/react';
+import { useId, type ReactNode, type Ref } from 'react';
 import type { Problem } from '../api/client';
 
 /** Status is a word and a shape, never colour alone. */
@@ -76,6 +77,16 @@ function Versions({ current, yours }: { current: Record<string, unknown>; yours:
     );
 }
 
+/** The sentence at a field; the field names it by its id. */
+export function FieldProblem({ id, children }: { id?: string; children: ReactNode }) {
+    if (!children) return null;
+    return (
+        <p id={id} role="alert" className="font-semibold text-bad">
+            {children}
+        </p>
+    );
+}
+
 type FieldProps = {
     label: string;
     value: string;
@@ -88,6 +99,7 @@ type FieldProps = {
     inputMode?: 'numeric' | 'decimal';
     onEnter?: () => void;
     className?: string;
+    inputRef?: Ref<HTMLInputElement>;
 };
 
 export function Field({
@@ -102,6 +114,7 @@ export function Field({
     inputMode,
     onEnter,
     className = '',
+    inputRef,
 }: FieldProps) {
     const id = useId();
     const notes = [problem && `${id}-p`, hint && `${id}-h`].filter(Boolean).join(' ');
@@ -112,6 +125,7 @@ export function Field({
             </label>
             <input
                 id={id}
+                ref={inputRef}
                 className="input"
                 type={type}
                 value={value}
@@ -141,11 +155,7 @@ export function Field({
                     {hint}
                 </p>
             )}
-            {problem && (
-                <p id={`${id}-p`} role="alert" className="font-semibold text-bad">
-                    {problem}
-                </p>
-            )}
+            <FieldProblem id={`${id}-p`}>{problem}</FieldProblem>
         </div>
     );
 }
@@ -175,13 +185,10 @@ export function TextArea({
                 rows={rows}
                 value={value}
                 aria-invalid={problem ? true : undefined}
+                aria-describedby={problem && `${id}-p`}
                 onChange={(e) => onChange(e.target.value)}
             />
-            {problem && (
-                <p role="alert" className="font-semibold text-bad">
-                    {problem}
-                </p>
-            )}
+            <FieldProblem id={`${id}-p`}>{problem}</FieldProblem>
         </div>
     );
 }
@@ -212,6 +219,7 @@ export function Select({
                 className="input"
                 value={value}
                 aria-invalid={problem ? true : undefined}
+                aria-describedby={problem && `${id}-p`}
                 onChange={(e) => onChange(e.target.value)}
             >
                 {empty !== undefined && <option value="">{empty}</option>}
@@ -221,16 +229,48 @@ export function Select({
                     </option>
                 ))}
             </select>
-            {problem && (
-                <p role="alert" className="font-semibold text-bad">
-                    {problem}
-                </p>
-            )}
+            <FieldProblem id={`${id}-p`}>{problem}</FieldProblem>
         </div>
     );
 }
 
-/** One answer out of a few, as big buttons. */
+/** Any of a few, each with its box. */
+export function Checks({
+    label,
+    values,
+    chosen,
+    onChange,
+    problem,
+}: {
+    label?: string;
+    values: { value: string; text: ReactNode }[];
+    chosen: string[];
+    onChange: (v: string[]) => void;
+    problem?: string;
+}) {
+    const id = useId();
+    return (
+        <fieldset aria-describedby={problem && `${id}-p`}>
+            {label && <legend className="text-sm font-semibold text-faint">{label}</legend>}
+            {values.map(({ value, text }) => (
+                <label key={value} className="flex min-h-11 items-center gap-2">
+                    <input
+                        type="checkbox"
+                        className="size-5 shrink-0 accent-[var(--hand)]"
+                        checked={chosen.includes(value)}
+                        onChange={() =>
+                            onChange(chosen.includes(value) ? chosen.filter((v) => v !== value) : [...chosen, value])
+                        }
+                    />
+                    {text}
+                </label>
+            ))}
+            <FieldProblem id={`${id}-p`}>{problem}</FieldProblem>
+        </fieldset>
+    );
+}
+
+/** One answer out of a few, as big buttons; the one chosen can be pressed again. */
 export function Choice({
     label,
     value,
@@ -247,20 +287,61 @@ export function Choice({
     small?: boolean;
 }) {
     return (
+        <RadioGroup value={value} onChange={(v) => v !== null && onChange(v)} aria-label={label}>
+            {!small && (
+                <span aria-hidden="true" className="block text-sm font-semibold text-faint">
+                    {label}
+                </span>
+            )}
+            <div className="flex flex-wrap gap-1.5">
+                {values.map((v) => (
+                    <Radio
+                        key={v}
+                        value={v}
+                        className={`btn cursor-pointer px-3 ${v === value ? 'btn-chosen' : ''}`}
+                        onClick={() => v === value && onChange(v)}
+                    >
+                        {v === value && <span aria-hidden="true">✓</span>}
+                        {text(v)}
+                    </Radio>
+                ))}
+            </div>
+        </RadioGroup>
+    );
+}
+
+/** On or off, as a big button. */
+export function Toggle({ on, onToggle, children }: { on: boolean; onToggle: () => void; children: ReactNode }) {
+    return (
+        <button type="button" aria-pressed={on} className={`btn px-3 ${on ? 'btn-chosen' : ''}`} onClick={onToggle}>
+            {on && <span aria-hidden="true">✓</span>}
+            {children}
+        </button>
+    );
+}
+
+/** Answers that are written as soon as they are pressed: each a button of its own, so that no arrow key writes one. */
+export function Answers({
+    label,
+    value,
+    values,
+    onAnswer,
+    small,
+}: {
+    label: string;
+    value: string | null;
+    values: readonly string[];
+    onAnswer: (v: string) => void;
+    small?: boolean;
+}) {
+    return (
         <fieldset>
             <legend className={small ? 'sr-only' : 'text-sm font-semibold text-faint'}>{label}</legend>
             <div className="flex flex-wrap gap-1.5">
                 {values.map((v) => (
-                    <button
-                        key={v}
-                        type="button"
-                        aria-pressed={v === value}
-                        className={`btn px-3 ${v === value ? 'btn-chosen' : ''}`}
-                        onClick={() => onChange(v)}
-                    >
-                        {v === value && <span aria-hidden="true">✓</span>}
-                        {text(v)}
-                    </button>
+                    <Toggle key={v} on={v === value} onToggle={() => onAnswer(v)}>
+                        {v}
+                    </Toggle>
                 ))}
             </div>
         </fieldset>

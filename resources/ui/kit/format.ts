@@ -1,6 +1,9 @@
 const money = new Intl.NumberFormat('en', { minimumFractionDigits: 2, maximumFractionDigits: 2 });
 export const formatMoney = (n: number) => money.format(n);
 
+const count = new Intl.NumberFormat('en');
+export const formatCount = (n: number) => count.format(n);
+
 /** A share in percent; what is not certain is never written as 100. */
 export const percent = (p: number, digits = 0) =>
     p < 1 && Number((100 * p).toFixed(digits)) === 100

@@ -1,4 +1,4 @@
-import { cleanup, fireEvent, render, screen } from '@testing-library/react';
+import { cleanup, fireEvent, render, screen, within } from '@testing-library/react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import type { Problem } from '../api/client';
 import { Choice, Field, Mark, ProblemNote, Select } from './basics';
@@ -92,10 +92,12 @@ describe('Choice and Select', () => {
     it('shows what is chosen by word, tick and state', () => {
         const change = vi.fn();
         render(<Choice label="Gear 3" value="slips" values={['ok', 'slips', 'missing']} onChange={change} />);
-        expect(screen.getByRole('button', { pressed: true }).textContent).toBe('✓slips');
-        fireEvent.click(screen.getByRole('button', { name: 'missing' }));
-        expect(change).toHaveBeenCalledWith('missing');
-        expect(screen.getByRole('group', { name: 'Gear 3' })).toBeTruthy();
+        const gear = within(screen.getByRole('radiogroup', { name: 'Gear 3' }));
+        expect(gear.getByRole('radio', { checked: true }).textContent).toBe('✓slips');
+        fireEvent.click(gear.getByRole('radio', { name: 'missing' }));
+        expect(change).toHaveBeenLastCalledWith('missing');
+        fireEvent.click(gear.getByRole('radio', { name: 'slips' }));
+        expect(change, 'pressed again it can be taken back').toHaveBeenLastCalledWith('slips');
     });
     it('offers an empty choice only when asked', () => {
         const { rerender } = render(

@@ -2,7 +2,9 @@
 
 namespace App\Stations\Assembly\Actions;
 
+use App\Catalog\Models\Part;
 use App\Kernel\Ledger\Ledger;
+use App\Kernel\OrderedRows;
 use App\Kernel\Refusal;
 use App\Shop\Models\Person;
 use App\Stations\Assembly\Models\PackFit;
@@ -11,7 +13,7 @@ use App\Stock\Actions\IssueParts;
 use App\Yard\Gatekeeper;
 use App\Yard\Models\Build;
 use App\Yard\StationName;
-use Yard\Core\Units\Unit as MeasureUnit;
+use Yard\Core\Quantity\Unit as MeasureUnit;
 
 /** The builder takes one of the proposals: the parts leave the shelf and the predicted clearance is kept. */
 final class FitPack
@@ -75,11 +77,18 @@ final class FitPack
             'pack' => $place,
             'depth' => MeasureUnit::of($proposal['unit'])->toSi($proposal['depth']),
             'unit' => $proposal['unit'],
-            'picks' => $choice['picks'],
             'predicted' => $choice['clearance'],
             'fitted_by' => $by->id,
             'fitted_at' => now(),
         ]);
+        $parts = Part::query()->whereIn('number', array_column($choice['picks'], 'part'))->pluck('id', 'number');
+        OrderedRows::write(
+            $fit->picks(),
+            array_map(
+                fn (array $p) => ['slot' => $p['slot'], 'part_id' => $parts[$p['part']], 'count' => $p['count']],
+                $choice['picks'],
+            ),
+        );
         $this->ledger->onUnit($unit, 'pack.fitted', [
             'place' => $place,
             'reading' => $reading,

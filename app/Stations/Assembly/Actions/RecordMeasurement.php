@@ -15,7 +15,7 @@ use App\Work\ReadingKind;
 use App\Yard\Gatekeeper;
 use App\Yard\Models\Build;
 use App\Yard\StationName;
-use Yard\Core\Units\Unit as MeasureUnit;
+use Yard\Core\Quantity\Unit as MeasureUnit;
 
 /**
  * A reading with person, time and gauge. Outside the window it is still a fact and is kept; it only bars the sign-off.

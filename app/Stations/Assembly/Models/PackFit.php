@@ -3,6 +3,8 @@
 namespace App\Stations\Assembly\Models;
 
 use App\Kernel\Record;
+use Illuminate\Database\Eloquent\Collection;
+use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Support\Carbon;
 
 /**
@@ -13,7 +15,7 @@ use Illuminate\Support\Carbon;
  * @property string $pack
  * @property string $depth
  * @property string $unit
- * @property array<mixed> $picks
+ * @property Collection<int, PackFitPick> $picks
  * @property string $predicted
  * @property int $fitted_by
  * @property Carbon $fitted_at
@@ -28,12 +30,17 @@ final class PackFit extends Record
         'pack',
         'depth',
         'unit',
-        'picks',
         'predicted',
         'fitted_by',
         'fitted_at',
         'undone_at',
     ];
 
-    protected $casts = ['picks' => 'array', 'fitted_at' => 'datetime'];
+    protected $casts = ['fitted_at' => 'datetime'];
+
+    /** @return HasMany<PackFitPick, $this> */
+    public function picks(): HasMany
+    {
+        return $this->hasMany(PackFitPick::class)->orderBy('position');
+    }
 }

@@ -6,6 +6,7 @@ use App\Shop\HouseRules;
 use App\Shop\Models\Gauge;
 use App\Shop\Queries\PeopleNames;
 use App\Stations\Assembly\Models\Measurement;
+use App\Stations\Assembly\Models\PackFitPick;
 use App\Stations\Assembly\Models\SignOff;
 use App\Stock\Queries\InstalledNow;
 use App\Work\Queries\StepList;
@@ -14,7 +15,9 @@ use App\Yard\Gate;
 use App\Yard\Gatekeeper;
 use App\Yard\Models\Unit;
 use App\Yard\StationName;
-use Yard\Core\Calculators;
+use Yard\Core\Fasteners\Thread;
+use Yard\Core\Fasteners\Tightening;
+use Yard\Core\Quantity\Quantity;
 
 final class AssemblySection implements Section
 {
@@ -40,6 +43,7 @@ final class AssemblySection implements Section
             return null;
         }
         $record = AssemblyRecord::of($build);
+        $record->fits->load('picks.part');
         [$fits, $gauges, $today] = [$record->fits, $record->gauges->values(), now()->format('Y-m-d')];
         $this->gauges = $gauges->pluck('name', 'id')->all();
         $place = fn (string $kind, array $row) => [
@@ -62,7 +66,13 @@ final class AssemblySection implements Section
             'tooLoose' => $row['tooLoose'] ?? null,
             'fit' => isset($fits[$row['code']]) && $kind !== 'air-check'
                     ? [
-                        'picks' => $fits[$row['code']]->picks,
+                        'picks' => $fits[$row['code']]->picks
+                            ->map(fn (PackFitPick $p) => [
+                                'slot' => $p->slot,
+                                'part' => $p->part->number,
+                                'count' => $p->count,
+                            ])
+                            ->all(),
                         'predicted' => (float) $fits[$row['code']]->predicted,
                         'by' => $this->names->of($fits[$row['code']]->fitted_by),
                         'at' => $fits[$row['code']]->fitted_at->toIso8601ZuluString(),
@@ -142,13 +152,12 @@ final class AssemblySection implements Section
      */
     private function fastener(array $f, array $readings): array
     {
-        $parsed = Calculators::call('units.parse', ['text' => $f['torque'], 'kind' => 'torque']);
-        $ceiling = Calculators::call('fastener.torque', [
-            'thread' => $f['thread'],
-            'grade' => $f['grade'],
-            'k' => $this->rules->number('nut-factor'),
-            'preloadFraction' => $this->rules->share('preload-share'),
-        ]);
+        $bolt = Tightening::of(
+            Thread::of($f['thread']),
+            $f['grade'],
+            $this->rules->number('nut-factor'),
+            $this->rules->share('preload-share'),
+        );
 
         return array_intersect_key(
             $f,
@@ -167,8 +176,8 @@ final class AssemblySection implements Section
                 'house',
             ]),
         ) + [
-            'torqueNm' => $parsed['si'],
-            'boltCeilingNm' => $ceiling['torque_nm'],
+            'torqueNm' => Quantity::parse($f['torque'], 'torque')->si(),
+            'boltCeilingNm' => $bolt->torqueNm,
             'readings' => array_map($this->reading(...), $readings),
         ];
     }

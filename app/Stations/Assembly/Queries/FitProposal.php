@@ -8,7 +8,12 @@ use App\Shop\HouseRules;
 use App\Stations\Assembly\Models\PackFit;
 use App\Stock\Actions\IssueParts;
 use App\Yard\Models\Build;
-use Yard\Core\Calculators;
+use Yard\Core\Decimal;
+use Yard\Core\Fit\FixedPart;
+use Yard\Core\Fit\SelectivePart;
+use Yard\Core\Fit\Slot;
+use Yard\Core\Fit\StackUp;
+use Yard\Core\Fit\Window;
 
 /** Which selective parts from the shelf bring a pack or an end play into its window: fit.stack on today's stock. */
 final class FitProposal
@@ -126,10 +131,11 @@ final class FitProposal
             ->where('build_id', $build->id)
             ->where('pack', $place)
             ->whereNull('undone_at')
+            ->with('picks.part')
             ->first();
         foreach ($held->picks ?? [] as $pick) {
             // what this place holds already may stay
-            $shelf[$pick['part']] = ($shelf[$pick['part']] ?? 0) + $pick['count'];
+            $shelf[$pick->part->number] = ($shelf[$pick->part->number] ?? 0) + $pick->count;
         }
         $slots = array_map(
             fn (array $s) => [
@@ -161,8 +167,33 @@ final class FitProposal
 
         return [
             'slots' => $slots,
-            'result' => Calculators::call('fit.stack', $input),
+            'result' => self::stack($input)->solve(),
             'working' => ['calculator' => 'fit.stack', 'input' => $input],
         ];
+    }
+
+    /**
+     * @param  array{depth: float, fixed: list<array<string, mixed>>, slots: list<array<string, mixed>>,
+     *     window: array{min: float, max: float}, target: float}  $in
+     */
+    private static function stack(array $in): StackUp
+    {
+        $part = fn (array $o) => SelectivePart::of(
+            $o['part'],
+            (float) $o['thickness'],
+            $o['stock'],
+            (float) $o['cost'],
+        );
+        $slot = fn (array $s) => new Slot($s['name'], $s['pick'], array_values(array_map($part, $s['options'])));
+
+        return new StackUp(
+            Decimal::ofFloat($in['depth']),
+            array_map(
+                fn (array $f) => new FixedPart($f['name'], Decimal::ofFloat((float) $f['thickness']), $f['count']),
+                $in['fixed'],
+            ),
+            array_map($slot, $in['slots']),
+            Window::of((float) $in['window']['min'], (float) $in['window']['max'], (float) $in['target']),
+        );
     }
 }

@@ -10,7 +10,7 @@ use App\Stations\Dispatch\Models\Commissioning;
 use App\Yard\Gatekeeper;
 use App\Yard\Models\Build;
 use App\Yard\StationName;
-use Yard\Core\Calculators;
+use Yard\Core\Fit\ConverterSeat;
 
 /** What the installer did: the warranty starts when it is on file. */
 final class RecordCommissioning
@@ -25,23 +25,13 @@ final class RecordCommissioning
         $unit = $build->unit;
         Gatekeeper::at($unit, StationName::Field, StationName::Returns);
         $c = $build->frozen()['converter'];
-        $depth = Calculators::call('converter.depth', [
-            'unit' => $c['unit'],
-            'converterDepth' => TypedQuantity::parse(
-                $in['converterDepth'],
-                'length',
-                $c['unit'],
-                '/converterDepth',
-            )->in($c['unit']),
-            'flexplateDepth' => TypedQuantity::parse(
-                $in['flexplateDepth'],
-                'length',
-                $c['unit'],
-                '/flexplateDepth',
-            )->in($c['unit']),
-            'minPull' => $c['minPull'],
-            'maxPull' => $c['maxPull'],
-        ]);
+        $depth = ConverterSeat::of(
+            $c['unit'],
+            TypedQuantity::parse($in['converterDepth'], 'length', $c['unit'], '/converterDepth')->in($c['unit']),
+            TypedQuantity::parse($in['flexplateDepth'], 'length', $c['unit'], '/flexplateDepth')->in($c['unit']),
+            (float) $c['minPull'],
+            (float) $c['maxPull'],
+        );
         if (Commissioning::query()->where('build_id', $build->id)->exists()) {
             throw new Refusal('The commissioning of this unit is already on file.', 409);
         }
@@ -52,7 +42,7 @@ final class RecordCommissioning
                 TypedQuantity::parse($in['odometer'], 'length', 'km', '/odometer')->si / 1000,
             ),
             'items' => $in['items'],
-            'depth' => $depth + [
+            'depth' => get_object_vars($depth) + [
                 'converterDepth' => $in['converterDepth'],
                 'flexplateDepth' => $in['flexplateDepth'],
             ],
@@ -63,7 +53,7 @@ final class RecordCommissioning
         $this->ledger->onUnit(
             $unit,
             'unit.commissioned',
-            $in + ['pull' => $depth['pull'], 'seated' => $depth['seated']],
+            $in + ['pull' => $depth->pull, 'seated' => $depth->seated],
         );
 
         return $commissioning;

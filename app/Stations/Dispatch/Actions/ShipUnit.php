@@ -9,6 +9,7 @@ use App\Shop\Models\Customer;
 use App\Shop\Models\Person;
 use App\Stations\Dispatch\Models\Shipment;
 use App\Stations\Dispatch\Queries\DeliverySheet;
+use App\Yard\Contracts\FieldRecord;
 use App\Yard\Gate;
 use App\Yard\Gatekeeper;
 use App\Yard\Models\Build;
@@ -25,6 +26,7 @@ final class ShipUnit
         private readonly DeliverySheet $sheet,
         private readonly Gatekeeper $gate,
         private readonly OweCore $owe,
+        private readonly FieldRecord $field,
     ) {
     }
 
@@ -61,6 +63,7 @@ final class ShipUnit
             'shipped_at' => now(),
         ]);
         $build->update(['state' => 'shipped']);
+        $this->field->shipped($build);
         $this->ledger->onUnit($unit, 'unit.shipped', [
             'serial' => $build->serial,
             'customer' => $customer->code,

@@ -6,7 +6,7 @@ use App\Catalog\Models\Vocabulary;
 use App\Yard\Contracts\BuiltNumbers;
 use App\Yard\Contracts\DynoRecord;
 use App\Yard\Models\Build;
-use Yard\Core\Calculators;
+use Yard\Core\Fit\ConverterSeat;
 
 /** The paper that goes with the unit: what was done, the numbers measured, fluid, and how to fit it. */
 final class DeliverySheet
@@ -21,13 +21,13 @@ final class DeliverySheet
         $spec = $build->frozen();
         $run = $this->verdicts->passed($build);
         $depth = $spec['converter'];
-        $example = Calculators::call('converter.depth', [
-            'unit' => $depth['unit'],
-            'converterDepth' => round($depth['flexplateDepth'] + $depth['minPull'], 6),
-            'flexplateDepth' => $depth['flexplateDepth'],
-            'minPull' => $depth['minPull'],
-            'maxPull' => $depth['maxPull'],
-        ]);
+        $example = ConverterSeat::of(
+            $depth['unit'],
+            round($depth['flexplateDepth'] + $depth['minPull'], 6),
+            (float) $depth['flexplateDepth'],
+            (float) $depth['minPull'],
+            (float) $depth['maxPull'],
+        );
 
         return [
             'serial' => $build->serial,
@@ -52,7 +52,7 @@ final class DeliverySheet
                 'readAtMost' => round($depth['flexplateDepth'] + $depth['maxPull'], 3),
                 'clicks' => $depth['clicks'],
                 'prefill_l' => $depth['prefill_l'],
-                'check' => $example['message'],
+                'check' => $example->message,
             ],
             'fitting' => Vocabulary::body('installation')->fitting,
         ];

@@ -7,6 +7,8 @@ use App\Kernel\Refusal;
 use App\Shop\Models\Person;
 use App\Shop\Role;
 use App\Stations\Dyno\Models\Run;
+use App\Stations\Dyno\Models\RunCheck;
+use App\Stations\Dyno\Trace;
 use App\Yard\Gate;
 use App\Yard\Gatekeeper;
 use App\Yard\StationName;
@@ -30,7 +32,12 @@ final class JudgeRun
                 409,
             );
         }
-        $failed = array_values(array_filter($run->checks ?? [], fn (array $c) => ! $c['pass']));
+        if (! Trace::untouched($run)) {
+            throw new Refusal(
+                'The recording of this run is not the one that was analysed; run it again.',
+                409,
+            );
+        }
         if ($verdict === 'pass') {
             $this->gate->pass($unit, Gate::Pass);
         }
@@ -53,10 +60,15 @@ final class JudgeRun
         $this->ledger->onUnit($unit, 'run.judged', [
             'run' => $run->id,
             'serial' => $build->serial,
+            'traceSha256' => $run->trace_sha256,
             'verdict' => $verdict,
             'reason' => $reason,
             'suspect' => $suspect,
-            'failedChecks' => array_map(fn (array $c) => "{$c['check']}, {$c['where']}", $failed),
+            'failedChecks' => $run->checks
+                ->where('pass', false)
+                ->map(fn (RunCheck $c) => "$c->name, $c->place")
+                ->values()
+                ->all(),
         ]);
         if ($verdict === 'fail') {
             $unit->moveTo(StationName::Assembly);

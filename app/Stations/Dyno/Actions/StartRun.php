@@ -10,7 +10,8 @@ use App\Yard\Contracts\DynoRecord;
 use App\Yard\Gatekeeper;
 use App\Yard\Models\Build;
 use App\Yard\StationName;
-use Yard\Core\Calculators;
+use Yard\Core\Drivetrain\ApplyChart;
+use Yard\Core\Input;
 
 /** Puts a run in the queue; the gateway takes it to the rig. */
 final class StartRun
@@ -32,12 +33,6 @@ final class StartRun
         $program =
             $build->frozen()['testProgram'] ??
             throw new Refusal('The specification of this build has no test program.', 409);
-        $ratios = [];
-        foreach (Calculators::call('geartrain.solve', $build->frozen()['train'])['gears'] as $gear) {
-            if ($gear['ratio'] !== null) {
-                $ratios[$gear['name']] = $gear['ratio'];
-            }
-        }
         $run = Run::create([
             'build_id' => $build->id,
             'loop_no' => $this->verdicts->loop($build),
@@ -50,7 +45,7 @@ final class StartRun
                 'end' => $program['end'],
                 'steps' => $program['steps'],
                 'limits' => $program['limits'],
-                'ratios' => $ratios,
+                'ratios' => ApplyChart::read(Input::of($build->frozen()['train']))->ratios(),
                 'source' => $program['source'],
                 'confidence' => $program['confidence'],
             ],

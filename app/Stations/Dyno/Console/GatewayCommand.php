@@ -39,6 +39,23 @@ final class GatewayCommand extends Command
 
     private float $lastSaved = 0.0;
 
+    private float $lastHeard = 0.0;
+
+    /** @var array{Run, string, ?string}|null run, state and error still to be written: the database was away */
+    private ?array $ended = null;
+
+    /** A rig that says nothing for so long is taken for dead, seconds. */
+    /** Samples beyond this many times those of the program are no run any more. */
+    private const TOO_MANY = 2.0;
+
+    private const SILENCE_S = 10.0;
+
+    /** A line of the rig is a few kilobytes; what comes without an end is not listened to any longer. */
+    private const LONGEST_LINE = 1_000_000;
+
+    /** A recording that nobody analysed for so long is handed over once more, seconds. */
+    private const FORGOTTEN_S = 60;
+
     /** @var \SplObjectStorage<ConnectionInterface, int> viewer => run */
     private \SplObjectStorage $viewers;
 
@@ -55,6 +72,7 @@ final class GatewayCommand extends Command
         $server = new SocketServer('127.0.0.1:'.config('yard.gateway_port'));
         $server->on('connection', $this->greetViewer(...));
         Loop::addPeriodicTimer(0.25, fn () => $this->guarded($this->tick(...)));
+        Loop::addPeriodicTimer((float) self::FORGOTTEN_S, fn () => $this->guarded($this->remind(...)));
         Loop::addPeriodicTimer(15.0, function (): void {
             foreach ($this->viewers as $viewer) {
                 $viewer->write(": still here\n\n");
@@ -70,6 +88,12 @@ final class GatewayCommand extends Command
 
     private function tick(): void
     {
+        if ($this->ended !== null) {
+            $this->write(...$this->ended);
+        }
+        if ($this->run !== null && microtime(true) - $this->lastHeard > self::SILENCE_S) {
+            $this->finish('failed', 'The test rig fell silent for '.(int) self::SILENCE_S.' seconds.');
+        }
         if ($this->run === null) {
             $this->run = Run::query()->where('state', 'queued')->orderBy('id')->first();
             $this->run !== null && $this->connect($this->run);
@@ -85,7 +109,7 @@ final class GatewayCommand extends Command
     private function connect(Run $run): void
     {
         $run->update(['state' => 'running', 'progress' => 0]);
-        [$this->replay, $this->samples, $this->buffer] = [[], 0, ''];
+        [$this->replay, $this->samples, $this->buffer, $this->lastHeard] = [[], 0, '', microtime(true)];
         @mkdir(dirname(Trace::path($run)), 0775, true);
         $file = @fopen(Trace::path($run), 'w');
         if ($file === false) {
@@ -128,20 +152,25 @@ final class GatewayCommand extends Command
     private function hear(string $data): void
     {
         $this->buffer .= $data;
+        if (strlen($this->buffer) > self::LONGEST_LINE && ! str_contains($this->buffer, "\n")) {
+            $this->finish('failed', 'The test rig sends a line without an end.');
+
+            return;
+        }
         while (($end = strpos($this->buffer, "\n")) !== false) {
             $message = json_decode(substr($this->buffer, 0, $end), true);
             $this->buffer = substr($this->buffer, $end + 1);
             match ($message['type'] ?? '') {
                 'loaded' => $this->rig?->write(json_encode(['type' => 'start'])."\n"),
-                'samples' => $this->take($message['rows']),
+                'samples' => $this->take(is_array($message['rows'] ?? null) ? $message['rows'] : []),
                 'done' => $this->finish('recorded', null),
-                'error' => $this->finish('failed', 'The test rig says: '.$message['message']),
+                'error' => $this->finish('failed', 'The test rig says: '.self::said($message)),
                 default => null,
             };
         }
     }
 
-    /** @param  list<list<float>>  $rows */
+    /** @param  array<mixed>  $rows  samples as the rig sends them: one number a column */
     private function take(array $rows): void
     {
         if ($this->run === null || $this->file === null) {
@@ -149,6 +178,14 @@ final class GatewayCommand extends Command
         }
         $thin = [];
         foreach ($rows as $row) {
+            if (! self::isSample($row)) {
+                $this->finish(
+                    'failed',
+                    'The test rig sent what is no sample: '.mb_strimwidth((string) json_encode($row), 0, 80, '…'),
+                );
+
+                return;
+            }
             if (fputcsv($this->file, $row, escape: '') === false) {
                 $this->finish('failed', 'The recording could not be written: the disk may be full.');
 
@@ -163,6 +200,12 @@ final class GatewayCommand extends Command
         if ($last === false) {
             return;
         }
+        $this->lastHeard = microtime(true);
+        if ($this->samples > self::TOO_MANY * $this->run->program['rate_hz'] * $this->run->program['end']) {
+            $this->finish('failed', 'The test rig sends on after the end of the program.');
+
+            return;
+        }
         $progress = round(min(99.0, (100.0 * $last[0]) / $this->run->program['end']), 2);
         $this->broadcast('samples', ['rows' => $thin, 'progress' => $progress]);
         if (microtime(true) - $this->lastSaved > 1.0) {
@@ -171,6 +214,22 @@ final class GatewayCommand extends Command
                 ->whereKey($this->run?->id)
                 ->update(['progress' => $progress]);
         }
+    }
+
+    /** @param  array<mixed>  $message */
+    private static function said(array $message): string
+    {
+        $said = $message['message'] ?? null;
+
+        return is_string($said) ? mb_strimwidth($said, 0, 200, '…') : 'an error without a word';
+    }
+
+    /** @phpstan-assert-if-true list<float> $row */
+    private static function isSample(mixed $row): bool
+    {
+        return is_array($row) &&
+            count($row) === count(Trace::COLUMNS) &&
+            array_filter($row, fn (mixed $v): bool => (! is_int($v) && ! is_float($v)) || ! is_finite($v)) === [];
     }
 
     private function finish(string $state, ?string $error): void
@@ -183,19 +242,38 @@ final class GatewayCommand extends Command
         }
         $this->rig?->close();
         $this->rig = null;
-        if ($run === null) {
-            return;
+        if ($run !== null) {
+            $this->ended = [$run, $state, $error];
+            $this->write($run, $state, $error);
         }
+    }
+
+    /** Written again at every tick until the database takes it: no run stays open for want of an end. */
+    private function write(Run $run, string $state, ?string $error): void
+    {
         $run->update([
             'state' => $state,
             'error' => $error,
             'ended_at' => now(),
             'trace_path' => $state === 'recorded' ? "traces/run-$run->id.csv" : null,
         ]);
+        $this->ended = null;
         if ($state === 'recorded') {
             AnalyseRun::dispatch($run->id);
         }
         $this->broadcast('end', ['state' => $state, 'error' => $error], $run->id);
+    }
+
+    /** What was recorded and never analysed, because the queue was away, is handed over once more. */
+    private function remind(): void
+    {
+        $forgotten = Run::query()
+            ->where('state', 'recorded')
+            ->where('ended_at', '<', now()->subSeconds(self::FORGOTTEN_S))
+            ->pluck('id');
+        foreach ($forgotten as $id) {
+            AnalyseRun::dispatch((int) $id);
+        }
     }
 
     private function greetViewer(ConnectionInterface $viewer): void

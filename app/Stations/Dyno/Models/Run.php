@@ -4,8 +4,11 @@ namespace App\Stations\Dyno\Models;
 
 use App\Kernel\Record;
 use App\Shop\Models\Person;
+use App\Yard\Contracts\OfUnit;
 use App\Yard\Models\Build;
+use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
+use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Support\Carbon;
 
 /**
@@ -20,8 +23,9 @@ use Illuminate\Support\Carbon;
  * @property bool $cancel_requested
  * @property string $progress
  * @property string|null $trace_path
+ * @property string|null $trace_sha256
  * @property array<mixed>|null $analysis
- * @property array<mixed>|null $checks
+ * @property Collection<int, RunCheck> $checks
  * @property string|null $error
  * @property string|null $verdict
  * @property string $verdict_reason
@@ -34,7 +38,7 @@ use Illuminate\Support\Carbon;
  * @property Build $build
  * @property Person|null $judge
  */
-final class Run extends Record
+final class Run extends Record implements OfUnit
 {
     protected $table = 'dyno_runs';
 
@@ -47,8 +51,8 @@ final class Run extends Record
         'cancel_requested',
         'progress',
         'trace_path',
+        'trace_sha256',
         'analysis',
-        'checks',
         'error',
         'verdict',
         'verdict_reason',
@@ -63,7 +67,6 @@ final class Run extends Record
     protected $casts = [
         'program' => 'array',
         'analysis' => 'array',
-        'checks' => 'array',
         'queued_at' => 'datetime',
         'ended_at' => 'datetime',
         'verdict_at' => 'datetime',
@@ -74,6 +77,17 @@ final class Run extends Record
     public function build(): BelongsTo
     {
         return $this->belongsTo(Build::class);
+    }
+
+    public function unitId(): int
+    {
+        return $this->build->unit_id;
+    }
+
+    /** @return HasMany<RunCheck, $this> */
+    public function checks(): HasMany
+    {
+        return $this->hasMany(RunCheck::class)->orderBy('position');
     }
 
     /** @return BelongsTo<Person, $this> */

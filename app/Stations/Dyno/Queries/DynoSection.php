@@ -6,6 +6,7 @@ use App\Shop\Queries\PeopleNames;
 use App\Stations\Dyno\Actions\StartRun;
 use App\Stations\Dyno\LiveToken;
 use App\Stations\Dyno\Models\Run;
+use App\Stations\Dyno\Models\RunCheck;
 use App\Yard\Contracts\DynoRecord;
 use App\Yard\Contracts\Section;
 use App\Yard\Models\Unit;
@@ -45,6 +46,7 @@ final class DynoSection implements Section
                 $build->frozen()['train']['elements'],
             ),
             'runs' => Run::query()
+                ->with('checks')
                 ->where('build_id', $build->id)
                 ->orderByDesc('id')
                 ->get([
@@ -58,7 +60,6 @@ final class DynoSection implements Section
                     'started_by',
                     'queued_at',
                     'ended_at',
-                    'checks',
                     'verdict',
                     'verdict_reason',
                     'suspect',
@@ -83,7 +84,7 @@ final class DynoSection implements Section
             'startedBy' => $this->names->of($r->started_by),
             'queuedAt' => $r->queued_at->toIso8601ZuluString(),
             'endedAt' => $r->ended_at?->toIso8601ZuluString(),
-            'checks' => $r->checks ?? [],
+            'checks' => $r->checks->map(fn (RunCheck $c) => $c->shown())->all(),
             'verdict' => $r->verdict,
             'reason' => $r->verdict_reason,
             'suspect' => $r->suspect,

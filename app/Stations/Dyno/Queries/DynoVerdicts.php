@@ -3,6 +3,7 @@
 namespace App\Stations\Dyno\Queries;
 
 use App\Stations\Dyno\Models\Run;
+use App\Stations\Dyno\Models\RunCheck;
 use App\Yard\Contracts\Blocker;
 use App\Yard\Contracts\Decision;
 use App\Yard\Contracts\DynoRecord;
@@ -31,7 +32,7 @@ final class DynoVerdicts implements DynoRecord
     public function passed(Build $build): ?array
     {
         $run = Run::query()
-            ->with('judge')
+            ->with(['judge', 'checks'])
             ->where('build_id', $build->id)
             ->whereIn('verdict', ['pass', 'conditional'])
             ->latest('id')
@@ -41,11 +42,12 @@ final class DynoVerdicts implements DynoRecord
             ? null
             : [
                 'run' => $run->id,
+                'traceSha256' => $run->trace_sha256,
                 'verdict' => $run->verdict,
                 'reason' => $run->verdict_reason,
                 'by' => $run->judge?->name,
                 'on' => $run->verdict_at?->format('Y-m-d'),
-                'checks' => $run->checks,
+                'checks' => $run->checks->map(fn (RunCheck $c) => $c->shown())->all(),
             ];
     }
 
@@ -57,18 +59,29 @@ final class DynoVerdicts implements DynoRecord
             ->where('state', 'analysed')
             ->latest('id')
             ->first();
-        $failed = array_values(array_filter($run->checks ?? [], fn (array $c) => ! $c['pass']));
+        if ($run !== null && $run->checks->isEmpty()) {
+            return [
+                new Blocker(
+                    Gate::Pass,
+                    'check:none',
+                    'Nothing of this run was held against a limit, so it is no pass. Fail it, or pass it '
+                        .'conditionally with a reason.',
+                    "/units/$unit->core_tag/dyno",
+                ),
+            ];
+        }
+        $failed = $run === null ? [] : $run->checks->where('pass', false)->all();
 
-        return array_map(
-            fn (array $c) => new Blocker(
+        return array_values(array_map(
+            fn (RunCheck $c) => new Blocker(
                 Gate::Pass,
-                "check:{$c['check']}:{$c['where']}",
-                "\"{$c['check']}\" ({$c['where']}) is outside its limit, so this run is no pass. Fail it, or pass it ".
+                "check:$c->name:$c->place",
+                "\"$c->name\" ($c->place) is outside its limit, so this run is no pass. Fail it, or pass it ".
                     'conditionally with a reason.',
                 "/units/$unit->core_tag/dyno",
             ),
             $failed,
-        );
+        ));
     }
 
     /** @return list<Decision> runs that are analysed and not judged */

@@ -8,7 +8,7 @@ use App\Kernel\Refusal;
 use App\Kernel\TypedQuantity;
 use App\Shop\Models\Person;
 use App\Stations\Identification\Models\ClueAnswer;
-use App\Stations\Identification\Queries\VariantRanking;
+use App\Stations\Identification\Queries\VariantModel;
 use App\Yard\Contracts\Clues;
 use App\Yard\Gatekeeper;
 use App\Yard\Models\Unit;
@@ -33,7 +33,7 @@ final class AnswerClue implements Clues
         if ($value === null) {
             ClueAnswer::query()->where('unit_id', $unit->id)->where('feature', $feature)->delete();
         } else {
-            $value = in_array($value, VariantRanking::NO_ANSWER, true) ? $value : $this->checked($spec, $value);
+            $value = in_array($value, VariantModel::NO_ANSWER, true) ? $value : $this->checked($spec, $value);
             ClueAnswer::query()->updateOrCreate(
                 ['unit_id' => $unit->id, 'feature' => $feature],
                 ['value' => $value, 'answered_by' => $by->id, 'answered_at' => now()],

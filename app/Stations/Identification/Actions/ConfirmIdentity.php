@@ -6,10 +6,11 @@ use App\Catalog\Models\Variant;
 use App\Kernel\Ledger\Ledger;
 use App\Kernel\Refusal;
 use App\Money\Actions\OweCore;
+use App\Money\Actions\WriteCredit;
+use App\Money\CoreState;
 use App\Money\Queries\CreditPrice;
 use App\Money\Queries\GradeProposal;
 use App\Shop\Models\Person;
-use App\Stations\Identification\Models\ClueAnswer;
 use App\Stations\Identification\Models\Identification;
 use App\Stations\Identification\Queries\FieldLearning;
 use App\Stations\Identification\Queries\VariantRanking;
@@ -17,6 +18,7 @@ use App\Yard\Actions\PlaceHold;
 use App\Yard\Gatekeeper;
 use App\Yard\Models\Unit;
 use App\Yard\StationName;
+use Yard\Core\Credit\Grade;
 
 /**
  * A person decides which variant a core is; the probability at that moment is kept. Nothing is ever picked silently.
@@ -40,31 +42,19 @@ final class ConfirmIdentity
         $variant =
             Variant::query()->where('code', $variantCode)->where('family_id', $unit->family_id)->first() ??
             throw Refusal::at('/variant', "There is no variant \"$variantCode\" in this family.");
-        $ranked = $this->rank->of(
+        [$ranking, $model, $answers] = $this->rank->ranked(
             $unit,
             $unit->family ?? throw Refusal::at('/variant', 'Set the family at receiving first.'),
         );
-        $row = array_column($ranked['ranking'], null, 'variant')[$variantCode];
-        if ($row['posterior'] < 0.5 && trim($note) === '') {
+        $posterior = array_column($ranking->hypotheses, 'posterior', 'id')[$variantCode];
+        if ($posterior < 0.5 && trim($note) === '') {
+            $percent = round(100 * $posterior);
             throw Refusal::at(
                 '/note',
-                'The clues speak against this variant ('.
-                    round(100 * $row['posterior']).
-                    ' %); say why you confirm it.',
+                "The clues speak against this variant ($percent %); say why you confirm it.",
             );
         }
-        [$features] = VariantRanking::model($unit->family);
-        $answers = ClueAnswer::query()->where('unit_id', $unit->id)->get()->keyBy('feature');
-        $aliens = array_column(
-            VariantRanking::aliens(
-                array_map(fn (array $r) => ['id' => $r['variant']] + $r, $ranked['ranking']),
-                $variantCode,
-                $features,
-                $answers,
-            ),
-            null,
-            'feature',
-        );
+        $aliens = array_column($model->aliens($ranking, $variantCode, $answers), null, 'feature');
         $foreignParts = array_map(
             fn (string $p) => $aliens[$p] ?? [
                 'feature' => null,
@@ -77,10 +67,10 @@ final class ConfirmIdentity
         );
         Identification::create([
             'unit_id' => $unit->id,
-            'answers' => (object) $answers->map(fn (ClueAnswer $a) => $a->value)->all(),
+            'answers' => (object) $answers,
             'outcome' => 'confirmed',
             'variant_id' => $variant->id,
-            'posterior' => round($row['posterior'], 8),
+            'posterior' => round($posterior, 8),
             'mixed' => $foreignParts !== [],
             'foreign_parts' => $foreignParts,
             'note' => $note,
@@ -89,44 +79,31 @@ final class ConfirmIdentity
         ]);
         // The rules graded by the family's lowest core charge; with the variant known they grade again, unless a person
         // had overruled them.
-        $regraded = $this->grade->of(
-            $variant,
-            $unit->family_id,
-            $unit->missing,
-            $unit->failed_hard,
-            (float) $unit->repair_hours,
-            $unit->flags,
-        );
-        $grading =
-            $unit->grade === $unit->proposed_grade
-                ? ['grade' => $regraded['grade'], 'grade_reason' => $regraded['reason']]
-                : [];
-        $grading['proposed_grade'] = $regraded['grade'];
-        $credit = $this->credit->of(
-            $variant,
-            $unit->family_id,
-            $unit->missing,
-            $unit->failed_hard,
-            (float) $unit->repair_hours,
-            $grading['grade'] ?? $unit->grade,
-        );
+        $core = CoreState::ofUnit($unit)->as($variant);
+        $regraded = $this->grade->of($core);
+        $overruled = $unit->grade !== $unit->proposed_grade;
+        $grade = $overruled ? Grade::from($unit->grade) : $regraded->grade;
+        $credit = $this->credit->of($core, $grade);
         $before = (float) $unit->credit;
         $unit->update(
             [
                 'variant_id' => $variant->id,
                 'identified_at' => now(),
-                'credit' => $credit['credit'],
-                'credit_lines' => $credit['lines'],
+                'credit' => $credit->amount(),
+                'grade' => $grade->value,
+                'grade_reason' => $overruled ? $unit->grade_reason : $regraded->reason,
+                'proposed_grade' => $regraded->grade->value,
                 'version' => $unit->version + 1,
-            ] + $grading,
+            ],
         );
+        WriteCredit::lines($unit, $credit);
         $this->ledger->onUnit($unit, 'identification.confirmed', [
             'variant' => $variantCode,
-            'posterior' => $row['posterior'],
+            'posterior' => $posterior,
             'foreignParts' => $foreignParts,
             'note' => $note,
             'creditBefore' => $before,
-            'credit' => $credit['credit'],
+            'credit' => $credit->amount(),
         ]);
         $this->owe->settle($unit);
         FieldLearning::forget($unit->knownFamily()->id);

@@ -8,15 +8,12 @@ use App\Shop\Models\Person;
 use App\Stations\Identification\Models\Identification;
 use App\Stations\Identification\Models\TrainerRound;
 use App\Stations\Identification\Queries\FieldLearning;
-use App\Stations\Identification\Queries\VariantRanking;
-use Yard\Core\Calculators;
+use App\Stations\Identification\Queries\VariantModel;
+use Yard\Core\Evidence\RankedHypothesis;
 
 /**
  * Deals a past, confirmed core clue by clue. A question scores its information for effort as a share of the best
  * question's at that moment; the answer is right or wrong against what the core was confirmed as.
- *
- * @phpstan-type Ranked array{ranking: list<array{id: string, posterior: float}>,
- *     next: list<array{feature: string, gainBits: float, gainPerEffort: float}>}
  */
 final class Trainer
 {
@@ -71,16 +68,16 @@ final class Trainer
     public function ask(TrainerRound $round, string $feature): void
     {
         $this->assertOpen($round);
-        [$features] = VariantRanking::model($round->family);
-        $spec =
-            $features->firstWhere('code', $feature) ??
+        $model = $this->model($round);
+        if (! $model->features->contains('code', $feature)) {
             throw Refusal::at('/feature', "There is no clue \"$feature\" in this family.");
+        }
         if (in_array($feature, array_column($round->asked, 'feature'), true)) {
             throw Refusal::at('/feature', 'This clue is already uncovered.');
         }
-        $next = array_column($this->rank($round, $round->asked)['next'], null, 'feature');
+        $next = array_column($model->given(self::answers($round->asked))->next, null, 'feature');
         $best = max([0.0, ...array_column($next, 'gainPerEffort')]);
-        $score = $best > 0 ? $next[$feature]['gainPerEffort'] / $best : 1.0;
+        $score = $best > 0 ? $next[$feature]->gainPerEffort / $best : 1.0;
         $round->update([
             'asked' => [
                 ...$round->asked,
@@ -88,18 +85,17 @@ final class Trainer
                     'feature' => $feature,
                     'value' => $round->identification->answers[$feature] ?? 'cannot see',
                     'score' => round($score, 4),
-                    'gainBits' => $next[$feature]['gainBits'],
+                    'gainBits' => $next[$feature]->gainBits,
                 ],
             ],
-            'effort' => $round->effort + $spec->body['effort'],
+            'effort' => $round->effort + $model->effort($feature),
         ]);
     }
 
     public function answer(TrainerRound $round, string $variant): void
     {
         $this->assertOpen($round);
-        [, $variants] = VariantRanking::model($round->family);
-        if (! $variants->contains('code', $variant)) {
+        if (! VariantModel::of($round->family)->variants->contains('code', $variant)) {
             throw Refusal::at('/variant', "There is no variant \"$variant\" in this family.");
         }
         $scores = array_column($round->asked, 'score');
@@ -115,7 +111,8 @@ final class Trainer
     /** @return array<string, mixed> what the trainee may see; ranking and truth only once the round is over */
     public function shown(TrainerRound $round): array
     {
-        [$features, $variants] = VariantRanking::model($round->family);
+        $model = $this->model($round);
+        $names = $model->features->pluck('name', 'code');
         $over = $round->ended_at !== null;
 
         return [
@@ -123,10 +120,10 @@ final class Trainer
             'family' => ['code' => $round->family->code, 'name' => $round->family->name],
             'effort' => (float) $round->effort,
             'asked' => array_map(
-                fn (array $a) => ['name' => $features->firstWhere('code', $a['feature'])->name ?? $a['feature']] + $a,
+                fn (array $a) => ['name' => $names[$a['feature']] ?? $a['feature']] + $a,
                 $round->asked,
             ),
-            'clues' => $features
+            'clues' => $model->features
                 ->reject(fn ($f) => in_array($f->code, array_column($round->asked, 'feature'), true))
                 ->map(
                     fn ($f) => [
@@ -138,7 +135,7 @@ final class Trainer
                 )
                 ->values()
                 ->all(),
-            'variants' => $variants->map(fn ($v) => ['code' => $v->code, 'name' => $v->name])->all(),
+            'variants' => $model->variants->map(fn ($v) => ['code' => $v->code, 'name' => $v->name])->all(),
             'over' => $over,
             'result' => ! $over
                 ? null
@@ -149,49 +146,43 @@ final class Trainer
                     'questionScore' => (float) $round->question_score,
                     'engineEffort' => (float) $round->engine_effort,
                     'ranking' => array_map(
-                        fn (array $r) => ['variant' => $r['id'], 'posterior' => $r['posterior']],
-                        $this->rank($round, $round->asked)['ranking'],
+                        fn (RankedHypothesis $h) => ['variant' => $h->id, 'posterior' => $h->posterior],
+                        $model->given(self::answers($round->asked))->hypotheses,
                     ),
                 ],
         ];
     }
 
+    private function model(TrainerRound $round): VariantModel
+    {
+        $model = VariantModel::of($round->family);
+
+        return $model->learning($this->learning->of($round->family, $model));
+    }
+
     /**
      * @param  array<mixed>  $asked
-     * @return Ranked
+     * @return array<string, string>
      */
-    private function rank(TrainerRound $round, array $asked): array
+    private static function answers(array $asked): array
     {
-        [$features, $variants] = VariantRanking::model($round->family);
-
-        /** @var Ranked $ranked */
-        $ranked = Calculators::call(
-            'evidence.rank',
-            VariantRanking::input(
-                $features,
-                $variants,
-                array_column($asked, 'value', 'feature'),
-                $this->learning->of($round->family, $features, $variants),
-            ),
-        );
-
-        return $ranked;
+        return array_column($asked, 'value', 'feature');
     }
 
     /** What the engine itself spends on this core until it is sure. */
     private function engineEffort(TrainerRound $round): float
     {
-        [$features] = VariantRanking::model($round->family);
-        $asked = [];
+        $model = $this->model($round);
+        $answers = [];
         $effort = 0.0;
-        while (count($asked) < $features->count()) {
-            $result = $this->rank($round, $asked);
-            if (VariantRanking::enough($result, $features)) {
+        while (count($answers) < $model->features->count()) {
+            $ranking = $model->given($answers);
+            if ($model->enough($ranking)) {
                 break;
             }
-            $feature = array_key_first(VariantRanking::order($result['next'], $features));
-            $asked[] = ['feature' => $feature, 'value' => $round->identification->answers[$feature] ?? 'cannot see'];
-            $effort += $features->firstOrFail('code', $feature)->body['effort'];
+            $clue = (string) array_key_first($model->order($ranking->next));
+            $answers[$clue] = $round->identification->answers[$clue] ?? 'cannot see';
+            $effort += $model->effort($clue);
         }
 
         return $effort;

@@ -4,7 +4,10 @@ namespace App\Stations\Identification\Queries;
 
 use App\Catalog\Models\Family;
 use App\Catalog\Models\Variant;
-use Yard\Core\Calculators;
+use Yard\Core\Identification\TagCandidate;
+use Yard\Core\Identification\TagPattern;
+use Yard\Core\Identification\TagReader;
+use Yard\Core\Input;
 
 /** Reads a stamped code against the tag patterns of every family: all candidates, never one guess. */
 final class TagReading
@@ -19,29 +22,29 @@ final class TagReading
                 ->get(['code', 'name', 'body']) as $family
         ) {
             foreach ($family->body['tagPatterns'] ?? [] as $pattern) {
-                $patterns[] = ['family' => $family->code, 'letters' => (object) $pattern['letters']] + $pattern;
+                $patterns[] = TagPattern::read(Input::of(['family' => $family->code] + $pattern));
             }
         }
         $variants = Variant::query()
             ->get(['code', 'name', 'from_year', 'to_year'])
             ->keyBy('code');
-        $out = Calculators::call('tag.parse', [
-            'text' => $text,
-            'thisYear' => now()->year,
-            'patterns' => $patterns,
-            'variants' => (object) $variants
-                ->map(fn (Variant $v) => ['fromYear' => $v->from_year, 'toYear' => $v->to_year])
-                ->all(),
-        ]);
+        $made = $variants->map(fn (Variant $v) => [$v->from_year, $v->to_year])->all();
+        $tag = TagReader::normalise($text);
 
         return [
-            'text' => $out['text'],
+            'text' => $tag,
             'candidates' => array_map(
-                fn (array $c) => [
-                    'name' => $variants[$c['variant']]?->name,
-                    'made' => $variants[$c['variant']]?->from_year.'-'.$variants[$c['variant']]?->to_year,
-                ] + $c,
-                $out['candidates'],
+                fn (TagCandidate $c) => [
+                    'family' => $c->family,
+                    'variant' => $c->variant,
+                    'name' => $variants[$c->variant]?->name,
+                    'made' => $variants[$c->variant]?->from_year.'-'.$variants[$c->variant]?->to_year,
+                    'years' => $c->years,
+                    'yearFits' => $c->yearFits,
+                    'groups' => (object) $c->groups,
+                    'note' => $c->note,
+                ],
+                (new TagReader($patterns, $made, now()->year))->read($tag),
             ),
         ];
     }

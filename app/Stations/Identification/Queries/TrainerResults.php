@@ -3,7 +3,7 @@
 namespace App\Stations\Identification\Queries;
 
 use Illuminate\Support\Facades\DB;
-use Yard\Core\Calculators;
+use Yard\Core\Life\FailureRate;
 
 /** How well people identify past cores: share right with its exact interval, quality of their questions, effort. */
 final class TrainerResults
@@ -28,10 +28,7 @@ final class TrainerResults
     /** @return array<string, mixed> */
     private static function row(\stdClass $r): array
     {
-        $interval = Calculators::call('rate.interval', [
-            'failures' => (int) $r->right_answers,
-            'units' => (int) $r->rounds,
-        ]);
+        $interval = FailureRate::ofUnits((int) $r->right_answers, (int) $r->rounds);
 
         return [
             'name' => $r->name,
@@ -39,8 +36,8 @@ final class TrainerResults
             'right' => (int) $r->right_answers,
             'questionScore' => (float) $r->score,
             'effortRatio' => $r->engine_effort > 0 ? (float) $r->effort / (float) $r->engine_effort : null,
-            'lower' => $interval['lower'],
-            'upper' => $interval['upper'],
+            'lower' => $interval->lower,
+            'upper' => $interval->upper,
         ];
     }
 }

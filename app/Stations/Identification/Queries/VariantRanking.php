@@ -5,28 +5,38 @@ namespace App\Stations\Identification\Queries;
 use App\Catalog\Models\Family;
 use App\Catalog\Models\FamilySpec;
 use App\Catalog\Models\Variant;
-use App\Shop\HouseRules;
 use App\Shop\Queries\PeopleNames;
 use App\Stations\Identification\Models\ClueAnswer;
 use App\Yard\Models\Unit;
-use Illuminate\Support\Collection;
+use Illuminate\Database\Eloquent\Collection;
 use Yard\Core\BadInput;
-use Yard\Core\Calculators;
+use Yard\Core\Evidence\NextLook;
+use Yard\Core\Evidence\RankedHypothesis;
+use Yard\Core\Evidence\Ranking;
 
-/** The probability of each variant from the clues answered so far, through evidence.rank. */
+/** The probability of each variant from the clues answered so far, and what to look at next. */
 final class VariantRanking
 {
-    /** Answers that say something about the clue, not about the unit. */
-    public const NO_ANSWER = ['cannot see', 'broken off', 'not sure'];
-
-    /**
-     * A look costs nothing worth counting: such clues are asked before anything is measured or opened, while they tell
-     * anything.
-     */
-    private const TELLS_NOTHING = 0.01;
-
     public function __construct(private readonly PeopleNames $names, private readonly FieldLearning $learning)
     {
+    }
+
+    /**
+     * @return array{Ranking, VariantModel, array<string, string>, ?string} the ranking, what it stands on, the answers,
+     *     and why they cannot all be so: then the ranking is that of no answer
+     */
+    public function ranked(Unit $unit, Family $family): array
+    {
+        $model = VariantModel::of($family);
+        $model = $model->learning($this->learning->of($family, $model));
+        $answers = $this->answers($unit)->map(fn (ClueAnswer $a) => $a->value)->all();
+        // Once decided, nobody asks what to look at next: unanswered clues weigh nothing and are left out.
+        $asked = $unit->identified_at === null ? $model : $model->onlyClues(array_keys($answers));
+        try {
+            return [$asked->given($answers), $model, $answers, null];
+        } catch (BadInput $e) {
+            return [$model->given([]), $model, $answers, $e->getMessage()];
+        }
     }
 
     /**
@@ -36,261 +46,109 @@ final class VariantRanking
      */
     public function of(Unit $unit, Family $family): array
     {
-        [$features, $variants] = self::model($family);
-        $learned = $this->learning->of($family, $features, $variants);
-        $answers = ClueAnswer::query()->where('unit_id', $unit->id)->get()->keyBy('feature');
-        $observed = $answers->map(fn (ClueAnswer $a) => $a->value)->all();
-        try {
-            // Once decided, nobody asks what to look at next: unanswered clues weigh nothing and are left out.
-            $asked =
-                $unit->identified_at === null
-                    ? $features
-                    : $features->filter(fn (FamilySpec $f) => $answers->has($f->code))->values();
-            $result = Calculators::call('evidence.rank', self::input($asked, $variants, $observed, $learned));
-            $impossible = null;
-        } catch (BadInput $e) {
-            $result = Calculators::call('evidence.rank', self::input($features, $variants, [], $learned));
-            $impossible = $e->getMessage();
-        }
-        $order = self::order($result['next'], $features);
-        $gain = array_column($result['next'], null, 'feature');
-        $byCode = $variants->keyBy('code');
+        [$ranking, $model, $answers, $impossible] = $this->ranked($unit, $family);
+        $byCode = $model->variants->keyBy('code');
 
         return [
-            'questions' => array_values(
-                $features
+            'questions' => $this->questions($model, $ranking->next, $this->answers($unit)),
+            'ranking' => array_map(
+                fn (RankedHypothesis $h) => [
+                    'variant' => $h->id,
+                    'name' => $byCode[$h->id]?->name,
+                    'years' => $byCode[$h->id]?->from_year.'-'.$byCode[$h->id]?->to_year,
+                    'posterior' => $h->posterior,
+                    'contradicts' => $h->contradicts,
+                    'supports' => $h->supports,
+                    'weightBits' => (object) $h->weightBits,
+                ],
+                $ranking->hypotheses,
+            ),
+            'aliens' => $model->aliens($ranking, $ranking->hypotheses[0]->id, $answers),
+            'entropyBits' => $ranking->entropyBits,
+            'mixed' => $ranking->mixed(),
+            'impossible' => $impossible,
+            'learning' => self::shown($model),
+        ];
+    }
+
+    /** @return Collection<string, ClueAnswer> */
+    private function answers(Unit $unit): Collection
+    {
+        return ClueAnswer::query()->where('unit_id', $unit->id)->get()->keyBy('feature');
+    }
+
+    /**
+     * @param  list<NextLook>  $next
+     * @param  Collection<string, ClueAnswer>  $answers
+     * @return list<array<string, mixed>>
+     */
+    private function questions(VariantModel $model, array $next, Collection $answers): array
+    {
+        $order = $model->order($next);
+        $gain = array_column($next, null, 'feature');
+        $rows = $model->features->map(
+            fn (FamilySpec $f) => [
+                'feature' => $f->code,
+                'name' => $f->name,
+                'where' => $f->body['where'],
+                'how' => $f->body['how'] ?? '',
+                'kind' => $f->body['kind'] ?? 'choice',
+                'values' => $f->body['values'] ?? [],
+                'unit' => $f->body['unit'] ?? null,
+                'effort' => $f->body['effort'],
+                'answer' => $answers[$f->code]->value ?? null,
+                'answeredBy' => $this->names->of($answers[$f->code]->answered_by ?? null),
+                'gainBits' => $gain[$f->code]->gainBits ?? null,
+                'gainPerEffort' => $gain[$f->code]->gainPerEffort ?? null,
+                'source' => "$f->source, $f->edition",
+                'confidence' => $f->confidence,
+            ],
+        );
+
+        return array_values($rows->sortBy(fn (array $q) => $order[$q['feature']] ?? -1)->all());
+    }
+
+    /** @return array<string, mixed> what the house has learned, beside the catalog's own numbers */
+    private static function shown(VariantModel $model): array
+    {
+        $learned = $model->learned ?? new LearnedClues(false, 0.0, [], []);
+        $shares = $model->shares();
+        $used = array_map(
+            fn (string $variant, float $share): float => $learned->prior($variant, $share),
+            array_keys($shares),
+            $shares,
+        );
+
+        return [
+            'on' => $learned->on,
+            'weight' => $learned->weight,
+            'priors' => array_values(
+                $model->variants
+                    ->values()
+                    ->map(
+                        fn (Variant $v, int $i) => [
+                            'variant' => $v->code,
+                            'catalog' => $shares[$v->code],
+                            'confirmed' => $learned->count($v->code),
+                            'used' => $learned->on ? $used[$i] / array_sum($used) : $shares[$v->code],
+                        ],
+                    )
+                    ->all(),
+            ),
+            'reliabilities' => array_values(
+                $model->features
+                    ->filter(fn (FamilySpec $f) => $learned->reliability($f->code) !== null)
                     ->map(
                         fn (FamilySpec $f) => [
                             'feature' => $f->code,
                             'name' => $f->name,
-                            'where' => $f->body['where'],
-                            'how' => $f->body['how'] ?? '',
-                            'kind' => $f->body['kind'] ?? 'choice',
-                            'values' => $f->body['values'] ?? [],
-                            'unit' => $f->body['unit'] ?? null,
-                            'effort' => $f->body['effort'],
-                            'answer' => $answers[$f->code]->value ?? null,
-                            'answeredBy' => $this->names->of($answers[$f->code]->answered_by ?? null),
-                            'gainBits' => $gain[$f->code]['gainBits'] ?? null,
-                            'gainPerEffort' => $gain[$f->code]['gainPerEffort'] ?? null,
-                            'source' => "$f->source, $f->edition",
-                            'confidence' => $f->confidence,
+                            'catalog' => (float) $f->body['reliability'],
+                            'cases' => $learned->reliabilities[$f->code]['cases'],
+                            'learned' => $learned->reliability($f->code),
                         ],
                     )
-                    ->sortBy(fn (array $q) => $order[$q['feature']] ?? -1)
                     ->all(),
             ),
-            'ranking' => array_values(
-                array_map(
-                    fn (array $r) => [
-                        'variant' => $r['id'],
-                        'name' => $byCode[$r['id']]?->name,
-                        'years' => $byCode[$r['id']]?->from_year.'-'.$byCode[$r['id']]?->to_year,
-                        'posterior' => $r['posterior'],
-                        'contradicts' => $r['contradicts'],
-                        'supports' => $r['supports'],
-                        'weightBits' => $r['weightBits'],
-                    ],
-                    $result['ranking'],
-                ),
-            ),
-            'aliens' => self::aliens($result['ranking'], $result['ranking'][0]['id'], $features, $answers),
-            'entropyBits' => $result['entropyBits'],
-            'mixed' => $result['mixed'],
-            'impossible' => $impossible,
-            'learning' => $this->shown($learned, $variants, $features),
-        ];
-    }
-
-    /** @return array{Collection<int, FamilySpec>, Collection<int, Variant>} */
-    public static function model(Family $family): array
-    {
-        return [
-            FamilySpec::query()
-                ->where('family_id', $family->id)
-                ->where('kind', 'feature')
-                ->orderBy('position')
-                ->get(),
-            Variant::query()->where('family_id', $family->id)->orderBy('id')->get(),
-        ];
-    }
-
-    /**
-     * Looks that cost nothing first, then by information for effort.
-     *
-     * @param  list<array{feature: string, gainBits: float, gainPerEffort: float}>  $next
-     * @param  Collection<int, FamilySpec>  $features
-     * @return array<string, int> feature => place
-     */
-    public static function order(array $next, Collection $features): array
-    {
-        $effort = $features->mapWithKeys(fn (FamilySpec $f) => [$f->code => (float) $f->body['effort']]);
-        $free = fn (array $n): bool => $effort[$n['feature']] <=
-            app(HouseRules::class)->number('identification-free-effort') && $n['gainBits'] > self::TELLS_NOTHING;
-        usort(
-            $next,
-            fn (array $a, array $b): int => $free($b) <=> $free($a) ?: $b['gainPerEffort'] <=> $a['gainPerEffort'],
-        );
-
-        return array_flip(array_column($next, 'feature'));
-    }
-
-    /**
-     * Whether it is worth asking on.
-     *
-     * @param array{ranking: list<array{posterior: float}>, next: list<array{feature: string, gainBits: float,
-     *     gainPerEffort: float}>}  $result
-     * @param  Collection<int, FamilySpec>  $features
-     */
-    public static function enough(array $result, Collection $features): bool
-    {
-        $posterior = $result['ranking'][0]['posterior'];
-        if ($result['next'] === [] || $posterior >= app(HouseRules::class)->share('identification-free-looks')) {
-            return true;
-        }
-        $next = array_key_first(self::order($result['next'], $features));
-
-        return $posterior >= app(HouseRules::class)->share('identification-sure') &&
-            (float) $features->firstOrFail('code', $next)->body['effort'] >
-                app(HouseRules::class)->number('identification-free-effort');
-    }
-
-    /**
-     * Parts that do not belong to a variant, by the answers that speak against it: what was seen, and where such a part
-     * comes from.
-     *
-     * @param  list<array<string, mixed>>  $ranking
-     * @param  Collection<int, FamilySpec>  $features
-     * @param  Collection<string, ClueAnswer>  $answers
-     * @return list<array{feature: string, part: string, seen: string, from: list<string>, ordering: string}>
-     */
-    public static function aliens(array $ranking, string $variant, Collection $features, Collection $answers): array
-    {
-        $rows = array_column($ranking, null, 'id');
-        $byCode = $features->keyBy('code');
-
-        return array_values(
-            array_map(function (string $feature) use ($rows, $byCode, $answers, $variant): array {
-                $from = array_values(
-                    array_map(
-                        fn (array $r) => $r['id'],
-                        array_filter($rows, fn (array $r) => in_array($feature, $r['supports'], true)),
-                    ),
-                );
-                $part = $byCode[$feature]->body['part'] ?? (string) $byCode[$feature]?->name;
-
-                return [
-                    'feature' => $feature,
-                    'part' => $part,
-                    'seen' => (string) $answers[$feature]?->value,
-                    'from' => $from,
-                    'ordering' => $byCode[$feature]->body['ordering'] ??
-                        'Order what belongs to the '.
-                            $part.
-                            ' by what is fitted'.
-                            ($from === [] ? '' : ' ('.implode(' or ', $from).')').
-                            ", not by $variant.",
-                ];
-            }, $rows[$variant]['contradicts']),
-        );
-    }
-
-    /**
-     * @param  Collection<int, FamilySpec>  $features
-     * @param  Collection<int, Variant>  $variants
-     * @param  array<string, string>  $answers  feature => answer as it is stored
-     * @param  array<string, mixed>|null  $learned  null: the catalog's own numbers
-     * @return array<string, mixed>
-     */
-    public static function input(Collection $features, Collection $variants, array $answers, ?array $learned): array
-    {
-        $observed = [];
-        foreach ($features as $feature) {
-            $value = $answers[$feature->code] ?? null;
-            if ($value !== null && ! in_array($value, self::NO_ANSWER, true)) {
-                $observed[$feature->code] = ($feature->body['kind'] ?? '') === 'number' ? (float) $value : $value;
-            }
-        }
-        $on = $learned !== null && $learned['on'];
-        $total = max(1e-9, (float) $variants->sum(fn (Variant $v) => (float) $v->prior));
-        $known = $features->keyBy('code')->all();
-
-        return [
-            'hypotheses' => $variants
-                ->map(
-                    fn (Variant $v) => [
-                        'id' => $v->code,
-                        'prior' => $on
-                            ? FieldLearning::prior(
-                                (float) $v->prior / $total,
-                                $learned['counts'][$v->code] ?? 0,
-                                $learned['weight'],
-                            )
-                            : (float) $v->prior,
-                        'expect' => (object) array_intersect_key($v->expect, $known),
-                    ],
-                )
-                ->all(),
-            'features' => $features
-                ->map(
-                    fn (FamilySpec $f) => ['id' => $f->code] +
-                        ($on && isset($learned['reliability'][$f->code])
-                            ? ['reliability' => $learned['reliability'][$f->code]['reliability']]
-                            : []) +
-                        array_intersect_key(
-                            $f->body,
-                            array_flip(['kind', 'values', 'reliability', 'effort', 'tolerance', 'range']),
-                        ),
-                )
-                ->values()
-                ->all(),
-            'observed' => (object) $observed,
-        ];
-    }
-
-    /**
-     * @param  array<string, mixed>  $learned
-     * @param  Collection<int, Variant>  $variants
-     * @param  Collection<int, FamilySpec>  $features
-     * @return array<string, mixed>
-     */
-    private function shown(array $learned, Collection $variants, Collection $features): array
-    {
-        $total = max(1e-9, (float) $variants->sum(fn (Variant $v) => (float) $v->prior));
-        $used = $variants->map(
-            fn (Variant $v) => FieldLearning::prior(
-                (float) $v->prior / $total,
-                $learned['counts'][$v->code] ?? 0,
-                $learned['weight'],
-            ),
-        );
-
-        return [
-            'on' => $learned['on'],
-            'weight' => $learned['weight'],
-            'priors' => $variants
-                ->map(
-                    fn (Variant $v, int $i) => [
-                        'variant' => $v->code,
-                        'catalog' => (float) $v->prior / $total,
-                        'confirmed' => $learned['counts'][$v->code] ?? 0,
-                        'used' => $learned['on'] ? $used[$i] / $used->sum() : (float) $v->prior / $total,
-                    ],
-                )
-                ->all(),
-            'reliabilities' => $features
-                ->filter(fn (FamilySpec $f) => isset($learned['reliability'][$f->code]))
-                ->map(
-                    fn (FamilySpec $f) => [
-                        'feature' => $f->code,
-                        'name' => $f->name,
-                        'catalog' => (float) $f->body['reliability'],
-                        'cases' => $learned['reliability'][$f->code]['cases'],
-                        'learned' => $learned['reliability'][$f->code]['reliability'],
-                    ],
-                )
-                ->values()
-                ->all(),
         ];
     }
 }

@@ -5,7 +5,6 @@ namespace App\Stations\Ordering\Actions;
 use App\Kernel\Ledger\Ledger;
 use App\Kernel\Refusal;
 use App\Shop\Models\Person;
-use App\Stations\Ordering\Duty;
 use App\Stations\Ordering\Queries\Specification;
 use App\Yard\Gate;
 use App\Yard\Gatekeeper;
@@ -33,15 +32,8 @@ final class ReleaseBuild
         if ($build === null || $build->state !== 'draft') {
             throw new Refusal('There is no open order for this unit.', 409);
         }
-        Gatekeeper::unchanged($build, $version, 'this order', ['order_lines' => $build->order_lines]);
-        $spec = $this->resolve->of(
-            $unit->knownFamily(),
-            $build->order_lines['package'],
-            $build->order_lines['add'],
-            $build->order_lines['drop'],
-            Duty::of($build->order_lines['duty'] ?? null, $build->vehicle),
-            $unit->variant,
-        );
+        Gatekeeper::unchanged($build, $version, 'this order', $build->asked()->toArray());
+        $spec = $this->resolve->ofBuild($build->setRelation('unit', $unit));
         if ($spec['status'] !== 'ok') {
             throw new Refusal('The order cannot be released: '.$spec['conflicts'][0]['explain']);
         }
@@ -55,7 +47,7 @@ final class ReleaseBuild
             }
         }
         $frozen = $spec +
-            $this->resolve->bench($unit->knownFamily(), $build->order_lines['package'], $spec) + [
+            $this->resolve->bench($unit->knownFamily(), $build->package->code, $spec) + [
                 'variant' => $unit->knownVariant()->code,
                 'acknowledged' => array_column($surprises, 'code'),
                 'frozenAt' => now()->toIso8601ZuluString(),

@@ -11,6 +11,8 @@ use App\Stations\Ordering\Duty;
 use App\Stations\Ordering\Queries\OrderQuestion;
 use App\Stations\Ordering\Queries\Quote;
 use App\Stations\Ordering\Queries\Specification;
+use App\Stations\Ordering\Queries\TodaysDifference;
+use App\Yard\AskedOrder;
 use App\Yard\Models\Unit;
 use App\Yard\Queries\RouteCard;
 use Illuminate\Http\JsonResponse;
@@ -31,21 +33,21 @@ final class OrderingController
         );
     }
 
-    /** @return array{Family, string, list<string>, list<string>, Duty|null, Variant|null} */
+    /** @return array{Family, AskedOrder, Duty|null, Variant|null} */
     private function asked(OrderRequest $request, string $number): array
     {
         $in = $request->validated();
         $unit = Unit::byNumber($number);
         $vehicle = isset($in['vehicle']) ? Vehicle::query()->where('code', $in['vehicle'])->first() : null;
 
-        return [
-            $unit->family()->firstOrFail(),
-            $in['package'],
-            $in['add'] ?? [],
-            $in['drop'] ?? [],
-            Duty::of($in['duty'] ?? null, $vehicle),
-            $unit->variant,
-        ];
+        $asked = AskedOrder::read($in);
+
+        return [$unit->family()->firstOrFail(), $asked, Duty::of($asked->duty, $vehicle), $unit->variant];
+    }
+
+    public function difference(string $number, TodaysDifference $difference): JsonResponse
+    {
+        return response()->json(['differs' => $difference->of(Unit::byNumber($number))]);
     }
 
     public function quote(string $number, Quote $quote): JsonResponse

@@ -9,10 +9,11 @@ use App\Catalog\Models\Variant;
 use App\Catalog\Read\VariantHardware;
 use App\Kernel\Refusal;
 use App\Stations\Ordering\Duty;
+use App\Yard\AskedOrder;
 use Illuminate\Support\Collection;
-use Yard\Core\Units\Unit as MeasureUnit;
+use Yard\Core\Quantity\Unit as MeasureUnit;
 
-/** An order as the question package.resolve answers: catalog, house, customer, unit and duty in one JSON object. */
+/** An order as the core reads it: catalog, house, customer, unit and duty in one. */
 final readonly class OrderQuestion
 {
     /** Fields of an option that are rules. */
@@ -37,7 +38,7 @@ final readonly class OrderQuestion
      * @param  Collection<string, Option>  $options  of the family, by code
      * @param  array<string, array{question: string, choice: string, reason: string}>  $house options a house rule
      *     brought
-     * @param  array<string, mixed>  $input  what package.resolve reads
+     * @param  array<string, mixed>  $input  what PackageOrder reads
      */
     private function __construct(
         public Package $package,
@@ -48,25 +49,14 @@ final readonly class OrderQuestion
     ) {
     }
 
-    /**
-     * @param  list<string>  $add
-     * @param  list<string>  $drop
-     *
-     * @throws Refusal when the package or an option does not exist
-     */
-    public static function of(
-        Family $family,
-        string $packageCode,
-        array $add,
-        array $drop,
-        ?Duty $duty,
-        ?Variant $variant,
-    ): self {
+    /** @throws Refusal when the package or an option does not exist */
+    public static function of(Family $family, AskedOrder $order, ?Duty $duty, ?Variant $variant): self
+    {
         $package =
-            Package::query()->where('family_id', $family->id)->where('code', $packageCode)->first() ??
-            throw Refusal::at('/package', "There is no package \"$packageCode\" for the {$family->name}.");
+            Package::query()->where('family_id', $family->id)->where('code', $order->package)->first() ??
+            throw Refusal::at('/package', "There is no package \"$order->package\" for the {$family->name}.");
         $options = Option::query()->where('family_id', $family->id)->orderBy('id')->get()->keyBy('code');
-        foreach (['add' => $add, 'drop' => $drop] as $field => $codes) {
+        foreach (['add' => $order->add, 'drop' => $order->drop] as $field => $codes) {
             foreach ($codes as $i => $code) {
                 $options->has($code) ||
                     throw Refusal::at("/$field/$i", "There is no option \"$code\" for the {$family->name}.");
@@ -77,7 +67,7 @@ final readonly class OrderQuestion
         $always = array_column($family->body['always'], 'option');
         ['options' => $brought, 'house' => $house] = $schools->package($family, $package->body['options']);
         // A wish overrules the package and what the customer took off; the house list stands.
-        $drop = array_values(array_diff($drop, $add, $always));
+        $drop = array_values(array_diff($order->drop, $order->add, $always));
         $hardware = $variant->hardware ?? [];
         $fit =
             array_intersect_key($hardware, ['hub' => 0, 'lockup' => 0]) +
@@ -91,7 +81,7 @@ final readonly class OrderQuestion
             [
                 'options' => $options->map(self::option(...))->values()->all(),
                 'duty' => $package->duty,
-                'wanted' => $add,
+                'wanted' => $order->add,
                 'always' => $always,
                 'package' => array_values(array_diff($brought, $drop)),
                 'unwanted' => $drop,

@@ -5,11 +5,10 @@ namespace App\Stations\Ordering\Queries;
 use App\Interchange\Queries\VehicleSupply;
 use App\Kernel\Refusal;
 use App\Shop\HouseRules;
-use App\Stations\Ordering\Duty;
+use App\Yard\Contracts\FieldRecord;
 use App\Yard\Models\Build;
 use App\Yard\Models\Unit;
-use Illuminate\Support\Facades\DB;
-use Yard\Core\Calculators;
+use Yard\Core\Life\FailureRate;
 
 /**
  * What the customer is offered: this build line by line, and beside it a shelf unit and declining, with cost, time and
@@ -21,6 +20,7 @@ final class Quote
         private readonly HouseRules $rules,
         private readonly Specification $resolve,
         private readonly VehicleSupply $serve,
+        private readonly FieldRecord $field,
     ) {
     }
 
@@ -30,14 +30,7 @@ final class Quote
         $build = $unit->currentBuild ?? throw new Refusal('Write the order first; the quote follows from it.', 409);
         $spec =
             $build->spec ??
-            $this->resolve->of(
-                $unit->knownFamily(),
-                $build->order_lines['package'],
-                $build->order_lines['add'],
-                $build->order_lines['drop'],
-                Duty::of($build->order_lines['duty'] ?? null, $build->vehicle),
-                $unit->variant,
-            );
+            $this->resolve->ofBuild($build->setRelation('unit', $unit));
         if ($spec['status'] !== 'ok') {
             throw new Refusal('The order cannot be quoted: '.$spec['conflicts'][0]['explain'], 409);
         }
@@ -168,26 +161,17 @@ final class Quote
      */
     private function risk(int $variantId): array
     {
-        $row = DB::table('shipments AS s')
-            ->join('builds AS b', 'b.id', '=', 's.build_id')
-            ->join('units AS u', 'u.id', '=', 'b.unit_id')
-            ->leftJoin('returns AS r', 'r.build_id', '=', 'b.id')
-            ->where('u.variant_id', $variantId)
-            ->selectRaw('COUNT(DISTINCT b.id) AS shipped, COUNT(DISTINCT r.build_id) AS returned')
-            ->sole();
+        $record = $this->field->ofVariant($variantId);
         $interval =
-            $row->shipped > 0
-                ? Calculators::call('rate.interval', [
-                    'failures' => (int) $row->returned,
-                    'units' => (int) $row->shipped,
-                ])
-                : ['lower' => 0.0, 'upper' => 1.0];
+            $record['shipped'] > 0
+                ? FailureRate::ofUnits($record['returned'], $record['shipped'])
+                : null;
 
         return [
-            'returned' => (int) $row->returned,
-            'shipped' => (int) $row->shipped,
-            'lower' => $interval['lower'],
-            'upper' => $interval['upper'],
+            'returned' => $record['returned'],
+            'shipped' => $record['shipped'],
+            'lower' => $interval->lower ?? 0.0,
+            'upper' => $interval->upper ?? 1.0,
         ];
     }
 

@@ -9,7 +9,15 @@ use App\Catalog\Models\Part;
 use App\Catalog\Models\Variant;
 use App\Catalog\Read\ByOption;
 use App\Stations\Ordering\Duty;
-use Yard\Core\Calculators;
+use App\Yard\AskedOrder;
+use App\Yard\Models\Build;
+use Yard\Core\Input;
+use Yard\Core\Packages\PackageOrder;
+use Yard\Core\Power\Converter;
+use Yard\Core\Power\Engine;
+use Yard\Core\Power\Launch;
+use Yard\Core\Power\LaunchConditions;
+use Yard\Core\Power\VehicleLoad;
 
 /**
  * From a package and the customer's wishes: options with reasons, bill of materials, price, hours, and all windows and
@@ -18,31 +26,37 @@ use Yard\Core\Calculators;
 final class Specification
 {
     /**
-     * @param  list<string>  $add
-     * @param  list<string>  $drop
+     * The order of a build, resolved with today's catalog and house rules.
+     *
+     * @return array<string, mixed>
+     */
+    public function ofBuild(Build $build): array
+    {
+        $asked = $build->asked();
+        $unit = $build->unit;
+
+        return $this->of($unit->knownFamily(), $asked, Duty::of($asked->duty, $build->vehicle), $unit->variant);
+    }
+
+    /**
      * @param  Duty|null  $duty  what the unit will have to hold; null: margins are not looked at
      * @param  Variant|null  $variant  null: what only one variant has is not looked at
      * @return array<string, mixed>
      */
     public function of(
         Family $family,
-        string $packageCode,
-        array $add,
-        array $drop,
+        AskedOrder $order,
         ?Duty $duty = null,
         ?Variant $variant = null,
     ): array {
-        $asked = OrderQuestion::of($family, $packageCode, $add, $drop, $duty, $variant);
+        $asked = OrderQuestion::of($family, $order, $duty, $variant);
         [$package, $options, $rate] = [$asked->package, $asked->options, $asked->rate];
-        $result = json_decode(
-            json_encode(Calculators::call('package.resolve', $asked->input), JSON_THROW_ON_ERROR),
-            true,
-        );
+        $result = PackageOrder::read(Input::of($asked->input))->resolve();
         $known = $options->all();
         $chosen = array_map(fn (string $code) => $known[$code], array_values($result['chosen']));
         $bom = $this->priced($result['bom']);
         $origin = fn (string $code): string => match (true) {
-            in_array($code, $add, true) => 'wish',
+            in_array($code, $order->add, true) => 'wish',
             isset($asked->house[$code]) => 'house',
             in_array($code, $asked->input['package'], true) => 'package',
             in_array($code, $asked->input['always'], true) => 'always',
@@ -168,14 +182,13 @@ final class Specification
         $launch =
             $duty?->load === null || $first === null || $result['fluid_l'] <= 0
                 ? null
-                : Calculators::call('vehicle.launch', [
-                    'engine' => $duty->engine(),
-                    'converter' => ['points' => $option->body['converter']['points']],
-                    'vehicle' => $duty->load,
-                    'ratio' => $first['ratio'],
-                    'grade_pct' => $duty->grade,
-                    'fluid_l' => $result['fluid_l'],
-                ]);
+                : (new Launch(
+                    Engine::read(Input::of($duty->engine())),
+                    Converter::read(Input::of(['points' => $option->body['converter']['points']])),
+                    VehicleLoad::read(Input::of($duty->load)),
+                    $first['ratio'],
+                    new LaunchConditions($duty->grade, $result['fluid_l']),
+                ))->report();
 
         return ['name' => $option->name, 'gear' => $first['name'] ?? null, 'launch' => $launch] +
             array_diff_key($option->body['converter'], ['points' => 0]) +

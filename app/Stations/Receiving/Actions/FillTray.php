@@ -21,19 +21,21 @@ final class FillTray
         if ($tray !== null && $tray->unit_id !== null && $tray->unit_id !== $unit->id) {
             throw Refusal::at('/tag', "Tray $tag holds parts of another unit; empty it first.");
         }
+        $listed = array_map(
+            fn (array $i) => [
+                'name' => $i['name'],
+                'count' => $i['count'],
+                'keep_together' => $i['keepTogether'] ?? '',
+            ],
+            $items,
+        );
+        if ($tray?->unit_id === $unit->id && $tray->lists($listed)) {
+            throw new Refusal("Tray $tag already lists exactly this.", 409);
+        }
         $tray ??= new Tray(['tag' => $tag]);
         $tray->fill(['unit_id' => $unit->id, 'version' => ($tray->version ?? 0) + 1])->save();
         $tray->items()->delete();
-        $tray->items()->createMany(
-            array_map(
-                fn (array $i) => [
-                    'name' => $i['name'],
-                    'count' => $i['count'],
-                    'keep_together' => $i['keepTogether'] ?? '',
-                ],
-                $items,
-            ),
-        );
+        $tray->items()->createMany($listed);
         $this->ledger->onUnit($unit, 'tray.filled', ['tag' => $tag, 'items' => $items]);
 
         return $tray;

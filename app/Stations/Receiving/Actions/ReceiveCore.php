@@ -4,10 +4,14 @@ namespace App\Stations\Receiving\Actions;
 
 use App\Catalog\Models\Family;
 use App\Catalog\Models\JobType;
+use App\Catalog\Models\Part;
 use App\Kernel\Ledger\Ledger;
+use App\Kernel\OrderedRows;
 use App\Kernel\Refusal;
 use App\Kernel\TypedQuantity;
 use App\Money\Actions\OweCore;
+use App\Money\Actions\WriteCredit;
+use App\Money\CoreState;
 use App\Money\Queries\CreditPrice;
 use App\Money\Queries\GradeProposal;
 use App\Shop\Models\Customer;
@@ -17,26 +21,29 @@ use App\Yard\Actions\PlaceHold;
 use App\Yard\Contracts\Clues;
 use App\Yard\Models\Unit;
 use App\Yard\StationName;
-use Yard\Core\Calculators;
+use Yard\Core\Credit\CoreCredit;
+use Yard\Core\Credit\Grade;
+use Yard\Core\Credit\Grading;
+use Yard\Core\Vin\Vin;
 
 /** A core arrives: tag, story, clues, what is missing, and what it is worth. */
 final class ReceiveCore
 {
     /** What was left out stands as empty: "nothing seen" and "not said" are the same at the door. */
+    /** More than the hoist lifts. */
+    private const HEAVIEST_KG = 2000;
+
     private const LEFT_OUT = [
         'rack' => '',
         'vehicle' => '',
         'odometer' => '',
         'engine' => '',
         'complaint' => '',
-        'codes' => [],
         'sender' => 'own',
         'senderDiagnosis' => null,
         'clues' => [],
-        'missing' => [],
         'failedHard' => [],
         'repairHours' => 0,
-        'damage' => [],
         'tagCode' => '',
         'pallet' => '',
         'weight' => '',
@@ -73,8 +80,9 @@ final class ReceiveCore
         ]);
         $unit->setRelation('jobType', $jobType);
         $this->fill($unit, $in);
-        $unit->station = $unit->grade === 'X' ? StationName::Closed : $unit->station;
-        $unit->save();
+        if ($unit->grade === 'X') {
+            $unit->update(['station' => StationName::Closed]);
+        }
         $this->ledger->onUnit($unit, 'core.received', $in + ['credit' => $unit->credit]);
         $this->owe->settle($unit);
         foreach ($unit->station === StationName::Identification ? $in['observed'] ?? [] : [] as $feature => $value) {
@@ -84,14 +92,39 @@ final class ReceiveCore
         if (($in['converter'] ?? null) !== null && ($in['converter']['serial'] ?? '') !== '') {
             $this->receiveConverter($unit, $in['converter']);
         }
-        if (trim($in['complaint'] ?? '') === '') {
-            $this->hold->place($unit, 'complaint-missing', 'The owner\'s complaint is missing.', $by);
-        }
-        if ($unit->sender === 'shop' && trim($in['senderDiagnosis'] ?? '') === '') {
-            $this->hold->place($unit, 'diagnosis-missing', 'The sending shop\'s diagnosis is missing.', $by);
-        }
+        $this->askForTheStory($unit, $by);
 
         return $unit;
+    }
+
+    /** What was not told is asked for before the unit goes on. */
+    private function askForTheStory(Unit $unit, Person $by): void
+    {
+        if (trim($unit->complaint) === '') {
+            $this->hold->place($unit, 'complaint-missing', 'The owner\'s complaint is missing.', $by);
+        }
+        if ($unit->sender === 'shop' && trim($unit->sender_diagnosis ?? '') === '') {
+            $this->hold->place($unit, 'diagnosis-missing', 'The sending shop\'s diagnosis is missing.', $by);
+        }
+    }
+
+    /**
+     * @param  array<string, mixed>  $in
+     * @return array{Grade, string} the grade given and why; another than the house rules give needs a reason
+     */
+    private static function graded(array $in, Grading $proposed): array
+    {
+        $grade = Grade::from($in['grade'] ?? $proposed->grade->value);
+        $reason = trim($in['gradeReason'] ?? '');
+        if ($grade !== $proposed->grade && $reason === '') {
+            throw Refusal::at(
+                '/gradeReason',
+                "The house rules give grade {$proposed->grade->value} ({$proposed->reason}); say why it is "
+                    ."{$grade->value}.",
+            );
+        }
+
+        return [$grade, $reason === '' ? $proposed->reason : $reason];
     }
 
     /** @param  array<string, mixed>  $in */
@@ -102,36 +135,57 @@ final class ReceiveCore
         $vin = self::checkedVin($in['vin'] ?? null);
         $odometer = self::odometer($in);
         $flags = array_values(array_intersect(GradeProposal::FLAGS, $in['flags'] ?? []));
-        $state = [
+        $core = new CoreState(
             $unit->variant,
             $family?->id,
             $in['missing'] ?? [],
             $in['failedHard'] ?? [],
             (float) ($in['repairHours'] ?? 0),
-        ];
-        $proposed = $this->grade->of(...[...$state, $flags]);
-        $grade = $in['grade'] ?? $proposed['grade'];
-        $reason = trim($in['gradeReason'] ?? '');
-        if ($grade !== $proposed['grade'] && $reason === '') {
-            throw Refusal::at(
-                '/gradeReason',
-                "The house rules give grade {$proposed['grade']} ({$proposed['reason']}); say why it is $grade.",
-            );
-        }
-        $credit = $this->credit->of(...[...$state, $grade]);
+            $flags,
+        );
+        $proposed = $this->grade->of($core);
+        [$grade, $reason] = self::graded($in, $proposed);
+        $credit = $this->credit->of($core, $grade);
         $unit->fill(self::asTyped($in));
         $unit->fill([
             'customer_id' => $customer?->id,
             'family_id' => $family?->id,
             'vin' => $vin,
             'odometer_km' => $odometer === null ? null : (int) round($odometer->si / 1000),
-            'grade' => $grade,
-            'proposed_grade' => $proposed['grade'],
-            'grade_reason' => $reason === '' ? $proposed['reason'] : $reason,
+            'grade' => $grade->value,
+            'proposed_grade' => $proposed->grade->value,
+            'grade_reason' => $reason,
             'flags' => $flags,
-            'credit' => $credit['credit'],
-            'credit_lines' => $credit['lines'],
+            'credit' => $credit->amount(),
         ]);
+        $unit->save();
+        $this->lists($unit, $in, $credit);
+    }
+
+    /**
+     * What was written down in lists: parts missing or ruined, codes, damage, and the credit that follows.
+     *
+     * @param  array<string, mixed>  $in
+     */
+    private function lists(Unit $unit, array $in, CoreCredit $credit): void
+    {
+        $numbers = array_column([...$in['missing'] ?? [], ...$in['failedHard'] ?? []], 'part');
+        $ids = $numbers === [] ? collect() : Part::query()->whereIn('number', $numbers)->pluck('id', 'number');
+        foreach (['missing' => $in['missing'] ?? [], 'failed' => $in['failedHard'] ?? []] as $kind => $parts) {
+            OrderedRows::write(
+                $unit->intakeParts()->where('kind', $kind),
+                array_map(
+                    fn (array $p) => ['kind' => $kind, 'part_id' => $ids[$p['part']], 'count' => $p['count'] ?? 1],
+                    $parts,
+                ),
+            );
+        }
+        OrderedRows::write($unit->troubleCodes(), array_map(fn (string $c) => ['code' => $c], $in['codes'] ?? []));
+        OrderedRows::write(
+            $unit->damageMarks(),
+            array_map(fn (array $d) => ['place' => $d['place'], 'what' => $d['what']], $in['damage'] ?? []),
+        );
+        WriteCredit::lines($unit, $credit);
     }
 
     /**
@@ -149,19 +203,15 @@ final class ReceiveCore
             'odometer_typed' => $said['odometer'],
             'engine' => $said['engine'],
             'complaint' => $said['complaint'],
-            'codes' => $said['codes'],
             'sender' => $said['sender'],
             'sender_diagnosis' => $said['senderDiagnosis'],
             'clues' => (object) $said['clues'],
-            'missing' => $said['missing'],
-            'failed_hard' => $said['failedHard'],
             'repair_hours' => $said['repairHours'],
-            'damage' => $said['damage'],
             'tag_code' => mb_strtoupper(trim($said['tagCode'])),
             'pallet' => $said['pallet'],
             'weight_kg' => $said['weight'] === ''
                 ? null
-                : TypedQuantity::parse($said['weight'], 'mass', 'kg', '/weight')->si,
+                : self::weight($said['weight']),
             'note' => $said['note'],
             'promised_on' => $said['promisedOn'],
         ];
@@ -204,29 +254,36 @@ final class ReceiveCore
         return $odometer;
     }
 
+    private static function weight(string $typed): float
+    {
+        $kg = TypedQuantity::parse($typed, 'mass', 'kg', '/weight')->si;
+        if ($kg <= 0 || $kg > self::HEAVIEST_KG) {
+            throw Refusal::at('/weight', 'The weight must lie above 0 and up to '.self::HEAVIEST_KG.' kg.');
+        }
+
+        return $kg;
+    }
+
     private static function checkedVin(?string $typed): ?string
     {
         if ($typed === null || trim($typed) === '') {
             return null;
         }
-        $check = Calculators::call('vin.check', ['vin' => $typed]);
-        if ($check['valid'] !== true) {
+        $vin = Vin::read($typed);
+        if (! $vin->valid()) {
             throw Refusal::at(
                 '/vin',
-                match ($check['problems'][0]) {
-                    'length' => 'A VIN has 17 characters; this one has '.
-                        mb_strlen((string) $check['normalised']).
-                        '.',
+                match ($vin->problems[0]) {
+                    'length' => 'A VIN has 17 characters; this one has '.mb_strlen($vin->normalised).'.',
                     'illegal-character' => 'A VIN has only digits and letters, and never I, O or Q.',
                     'year-code' => 'The tenth character of the VIN is no model-year code.',
                     default => 'The check digit of the VIN does not agree: position 9 is '
-                        ."{$check['checkDigit']['found']}, "
-                            ."it should be {$check['checkDigit']['expected']}. One character is misread.",
+                        ."{$vin->foundDigit}, it should be {$vin->expectedDigit}. One character is misread.",
                 },
             );
         }
 
-        return (string) $check['normalised'];
+        return $vin->normalised;
     }
 
     /**

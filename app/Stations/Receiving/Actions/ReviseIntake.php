@@ -32,9 +32,8 @@ final class ReviseIntake
             'this intake',
             array_diff_key(self::snake($in), ['version' => 0]),
         );
-        $this->receive->fill($unit, $in);
         $unit->version++;
-        $unit->save();
+        $this->receive->fill($unit, $in);
         $this->ledger->onUnit($unit, 'receiving.revised', $in + ['creditBefore' => $before, 'credit' => $unit->credit]);
 
         return $unit;

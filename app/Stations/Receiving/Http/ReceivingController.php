@@ -7,6 +7,7 @@ use App\Catalog\Models\FamilySpec;
 use App\Catalog\Models\JobType;
 use App\Catalog\Models\Part;
 use App\Catalog\Models\Vocabulary;
+use App\Money\CoreState;
 use App\Money\Queries\CreditPrice;
 use App\Money\Queries\GradeProposal;
 use App\Shop\Models\Customer;
@@ -16,7 +17,8 @@ use App\Stations\Receiving\Actions\ReviseIntake;
 use App\Yard\Models\Unit;
 use App\Yard\Queries\RouteCard;
 use Illuminate\Http\JsonResponse;
-use Yard\Core\Credit\CoreCredit;
+use Yard\Core\Credit\CreditLine;
+use Yard\Core\Credit\Grade;
 
 final class ReceivingController
 {
@@ -76,7 +78,7 @@ final class ReceivingController
                 ],
             ),
             'clues' => Vocabulary::body('intake-clues')->groups,
-            'grades' => CoreCredit::GRADES,
+            'grades' => Grade::letters(),
             'nextTag' => self::nextTag(),
         ]);
     }
@@ -87,7 +89,7 @@ final class ReceivingController
         $family = Family::query()
             ->where('code', $in['family'] ?? '')
             ->value('id');
-        $proposed = $grade->of(
+        $core = new CoreState(
             null,
             $family,
             $in['missing'] ?? [],
@@ -95,17 +97,16 @@ final class ReceivingController
             (float) ($in['repairHours'] ?? 0),
             $in['flags'] ?? [],
         );
+        $proposed = $grade->of($core);
+        $price = $credit->of($core, Grade::from($in['grade'] ?? $proposed->grade->value));
 
-        return response()->json(
-            $credit->of(
-                null,
-                $family,
-                $in['missing'] ?? [],
-                $in['failedHard'] ?? [],
-                (float) ($in['repairHours'] ?? 0),
-                $in['grade'] ?? $proposed['grade'],
-            ) + ['proposedGrade' => $proposed['grade'], 'proposedReason' => $proposed['reason']],
-        );
+        return response()->json([
+            'credit' => $price->amount(),
+            'lines' => array_map(fn (CreditLine $l) => $l->toArray(), $price->lines),
+            'coreCharge' => $price->linesOf('core-charge')[0]->cents / 100,
+            'proposedGrade' => $proposed->grade->value,
+            'proposedReason' => $proposed->reason,
+        ]);
     }
 
     public function store(ReceiveCoreRequest $request, ReceiveCore $action, RouteCard $card): JsonResponse

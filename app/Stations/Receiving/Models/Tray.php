@@ -41,4 +41,21 @@ final class Tray extends Record
     {
         return $this->hasMany(TrayItem::class);
     }
+
+    /**
+     * Whether this is what lies in it, in this order.
+     *
+     * @param  list<array{name: string, count: int, keep_together: string}>  $items
+     */
+    public function lists(array $items): bool
+    {
+        return $items ===
+            array_values(
+                $this->items()
+                    ->orderBy('id')
+                    ->get()
+                    ->map(fn (TrayItem $i) => $i->only(['name', 'count', 'keep_together']))
+                    ->all(),
+            );
+    }
 }

@@ -16,7 +16,7 @@ final class DamageEvidence
     /** @return list<Blocker> a place of damage without its photo bars the first tool */
     public function missing(Unit $unit): array
     {
-        $places = array_values(array_unique(array_column($unit->damage, 'place')));
+        $places = $unit->damageMarks->pluck('place')->unique()->values()->all();
         $kept = $places === [] ? [] : Photo::query()->where('unit_id', $unit->id)->pluck('place')->all();
 
         return array_map(

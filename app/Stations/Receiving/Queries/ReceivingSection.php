@@ -8,6 +8,8 @@ use App\Stations\Receiving\Models\Converter;
 use App\Stations\Receiving\Models\Tray;
 use App\Stations\Receiving\Models\TrayItem;
 use App\Yard\Contracts\Section;
+use App\Yard\Models\CreditLine;
+use App\Yard\Models\DamageMark;
 use App\Yard\Models\Photo;
 use App\Yard\Models\Unit;
 
@@ -43,16 +45,16 @@ final class ReceivingSection implements Section
             'odometerKm' => $unit->odometer_km,
             'engine' => $unit->engine,
             'complaint' => $unit->complaint,
-            'codes' => $unit->codes,
+            'codes' => $unit->troubleCodes->pluck('code')->all(),
             'sender' => $unit->sender,
             'senderDiagnosis' => $unit->sender_diagnosis,
             'clues' => $clues,
-            'missing' => $unit->missing,
-            'failedHard' => $unit->failed_hard,
+            'missing' => $unit->missing(),
+            'failedHard' => $unit->failedHard(),
             'repairHours' => (float) $unit->repair_hours,
             'gradeReason' => $unit->grade_reason,
             'proposedGrade' => $unit->proposed_grade,
-            'creditLines' => $unit->credit_lines,
+            'creditLines' => array_map(fn (CreditLine $l) => $l->shown(), $unit->creditInForce()),
             'creditRevision' => $unit->credit_revision === null
                     ? null
                     : array_intersect_key(
@@ -60,7 +62,9 @@ final class ReceivingSection implements Section
                         array_flip(['before', 'gradeBefore', 'reason', 'by', 'at']),
                     ),
             'flags' => $unit->flags,
-            'damage' => $unit->damage,
+            'damage' => $unit->damageMarks
+                ->map(fn (DamageMark $d) => ['place' => $d->place, 'what' => $d->what])
+                ->all(),
             'tagCode' => $unit->tag_code,
             'pallet' => $unit->pallet,
             'outline' => $unit->family?->body['outline'] ?? null,

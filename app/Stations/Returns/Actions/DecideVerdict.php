@@ -6,6 +6,7 @@ use App\Kernel\Ledger\Ledger;
 use App\Kernel\Refusal;
 use App\Shop\Models\Person;
 use App\Stations\Returns\Models\UnitReturn;
+use App\Stations\Returns\Queries\RecordEvidence;
 use App\Stations\Returns\Queries\VerdictRanking;
 use App\Yard\Gatekeeper;
 use App\Yard\StationName;
@@ -13,8 +14,11 @@ use App\Yard\StationName;
 /** A person decides; the weights of all causes at that moment are kept beside the decision. */
 final class DecideVerdict
 {
-    public function __construct(private readonly Ledger $ledger, private readonly VerdictRanking $rank)
-    {
+    public function __construct(
+        private readonly Ledger $ledger,
+        private readonly VerdictRanking $rank,
+        private readonly RecordEvidence $evidence,
+    ) {
     }
 
     /** @param  array<string, float>  $split payer => share in percent */
@@ -42,7 +46,7 @@ final class DecideVerdict
                 'The shares must add up to 100 %, not '.round(array_sum($split), 2).' %.',
             );
         }
-        $ranked = $this->rank->of($return->observed['features'] ?? []);
+        $ranked = $this->rank->of($this->evidence->all($return));
         $weight = array_column($ranked['ranking'], 'posterior', 'verdict')[$verdict];
         if ($weight < 0.25 && trim($note) === '') {
             throw Refusal::at(

@@ -34,13 +34,12 @@ final class ObserveReturn
                     '.',
             );
         }
-        $observed = $return->observed;
         if ($value === null) {
-            unset($observed['features'][$feature]);
+            $return->observations()->where('feature', $feature)->delete();
         } else {
-            $observed['features'][$feature] = $value;
+            $return->observations()->updateOrCreate(['feature' => $feature], ['value' => $value]);
         }
-        $this->save($return, $observed, 'return.observed', ['feature' => $feature, 'value' => $value]);
+        $this->save($return, 'return.observed', ['feature' => $feature, 'value' => $value]);
     }
 
     /** A measurement on the returned unit, to set against the one of the build. */
@@ -52,13 +51,11 @@ final class ObserveReturn
         if ($reading->in($place->unit) < 0) {
             throw Refusal::at('/reading', 'A reading below zero is not possible here.');
         }
-        $observed = $return->observed;
-        $observed['now']["$kind->value:$code"] = [
-            'value' => $reading->in($place->unit),
-            'unit' => $place->unit,
-            'typed' => $reading->typed,
-        ];
-        $this->save($return, $observed, 'return.measured', [
+        $return->readings()->updateOrCreate(
+            ['kind' => $kind->value, 'place' => $code],
+            ['value' => $reading->in($place->unit), 'unit' => $place->unit, 'typed' => $reading->typed],
+        );
+        $this->save($return, 'return.measured', [
             'kind' => $kind,
             'code' => $code,
             'typed' => $reading->typed,
@@ -75,13 +72,10 @@ final class ObserveReturn
         Gatekeeper::unchanged($return, $version, 'this return', ['observed' => $yours]);
     }
 
-    /**
-     * @param  array<string, mixed>  $observed
-     * @param  array<string, mixed>  $event
-     */
-    private function save(UnitReturn $return, array $observed, string $kind, array $event): void
+    /** @param  array<string, mixed>  $event */
+    private function save(UnitReturn $return, string $kind, array $event): void
     {
-        $return->update(['observed' => (object) $observed, 'version' => $return->version + 1]);
+        $return->unsetRelations()->update(['version' => $return->version + 1]);
         $this->ledger->onUnit($return->unit()->firstOrFail(), $kind, $event + ['number' => $return->number]);
     }
 }

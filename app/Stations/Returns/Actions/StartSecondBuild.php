@@ -39,7 +39,7 @@ final class StartSecondBuild
             'vehicle_id' => $first->vehicle_id,
             'package_id' => $first->package_id,
             'duty' => $first->duty,
-            'order_lines' => $first->order_lines,
+            'asked_duty' => $first->asked_duty,
             'price' => $first->price,
             'hours' => $first->hours,
             'state' => 'draft',
@@ -47,6 +47,9 @@ final class StartSecondBuild
             'created_at' => now(),
             'version' => 1,
         ]);
+        foreach ($first->orderOptions as $asked) {
+            $build->orderOptions()->create($asked->only(['wish', 'position', 'option_id']));
+        }
         $return->update(['second_build_id' => $build->id]);
         $unit->update(['current_build_id' => $build->id]);
         $this->ledger->onUnit($unit, 'build.second', [

@@ -25,28 +25,25 @@ final class ReturnsController
         return $this->show($action->open($in['serial'], $in, $request->person()), 201);
     }
 
-    public function observe(ObserveFeatureRequest $request, string $number, ObserveReturn $action): JsonResponse
+    public function observe(ObserveFeatureRequest $request, UnitReturn $return, ObserveReturn $action): JsonResponse
     {
         $in = $request->validated();
-        $return = $this->find($number);
         $action->see($return, $in['feature'], $in['value'] ?? null, $in['version']);
 
         return $this->show($return);
     }
 
-    public function measure(MeasureReturnRequest $request, string $number, ObserveReturn $action): JsonResponse
+    public function measure(MeasureReturnRequest $request, UnitReturn $return, ObserveReturn $action): JsonResponse
     {
         $in = $request->validated();
-        $return = $this->find($number);
         $action->measure($return, ReadingKind::from($in['kind']), $in['code'], $in['reading'], $in['version']);
 
         return $this->show($return);
     }
 
-    public function verdict(DecideVerdictRequest $request, string $number, DecideVerdict $action): JsonResponse
+    public function verdict(DecideVerdictRequest $request, UnitReturn $return, DecideVerdict $action): JsonResponse
     {
         $in = $request->validated();
-        $return = $this->find($number);
         $action->decide(
             $return,
             $in['verdict'],
@@ -59,17 +56,11 @@ final class ReturnsController
         return $this->show($return);
     }
 
-    public function rebuild(SignedRequest $request, string $number, StartSecondBuild $action): JsonResponse
+    public function rebuild(SignedRequest $request, UnitReturn $return, StartSecondBuild $action): JsonResponse
     {
-        $return = $this->find($number);
         $action->start($return, $request->person());
 
         return $this->show($return, 201);
-    }
-
-    private function find(string $number): UnitReturn
-    {
-        return UnitReturn::query()->where('number', $number)->firstOrFail();
     }
 
     private function show(UnitReturn $return, int $status = 200): JsonResponse

@@ -4,9 +4,13 @@ namespace App\Stations\Returns\Models;
 
 use App\Kernel\Record;
 use App\Shop\Models\Person;
+use App\Yard\Contracts\OfUnit;
 use App\Yard\Models\Build;
+use App\Yard\Models\TroubleCode;
 use App\Yard\Models\Unit;
+use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
+use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Support\Carbon;
 
 /**
@@ -17,11 +21,12 @@ use Illuminate\Support\Carbon;
  * @property int $build_id
  * @property int $unit_id
  * @property string $complaint
- * @property array<mixed> $codes
+ * @property Collection<int, TroubleCode> $troubleCodes
  * @property string|null $installed_on
  * @property string $failed_on
  * @property int|null $odometer_km
- * @property array<mixed> $observed
+ * @property Collection<int, ReturnObservation> $observations
+ * @property Collection<int, ReturnReading> $readings
  * @property array<mixed>|null $ranking
  * @property string|null $verdict
  * @property array<mixed>|null $weights
@@ -37,7 +42,7 @@ use Illuminate\Support\Carbon;
  * @property Build $build
  * @property Unit $unit
  */
-final class UnitReturn extends Record
+final class UnitReturn extends Record implements OfUnit
 {
     protected $table = 'returns';
 
@@ -46,11 +51,9 @@ final class UnitReturn extends Record
         'build_id',
         'unit_id',
         'complaint',
-        'codes',
         'installed_on',
         'failed_on',
         'odometer_km',
-        'observed',
         'ranking',
         'verdict',
         'weights',
@@ -65,14 +68,46 @@ final class UnitReturn extends Record
     ];
 
     protected $casts = [
-        'codes' => 'array',
-        'observed' => 'array',
         'ranking' => 'array',
         'weights' => 'array',
         'cost_split' => 'array',
         'opened_at' => 'datetime',
         'verdict_at' => 'datetime',
     ];
+
+    public function unitId(): int
+    {
+        return $this->unit_id;
+    }
+
+    public function getRouteKeyName(): string
+    {
+        return 'number';
+    }
+
+    /** @return HasMany<TroubleCode, $this> */
+    public function troubleCodes(): HasMany
+    {
+        return $this->hasMany(TroubleCode::class, 'return_id')->orderBy('position');
+    }
+
+    /** @return HasMany<ReturnObservation, $this> */
+    public function observations(): HasMany
+    {
+        return $this->hasMany(ReturnObservation::class, 'return_id')->orderBy('id');
+    }
+
+    /** @return HasMany<ReturnReading, $this> */
+    public function readings(): HasMany
+    {
+        return $this->hasMany(ReturnReading::class, 'return_id');
+    }
+
+    /** @return array<string, string> feature => what was seen */
+    public function observed(): array
+    {
+        return $this->observations->pluck('value', 'feature')->all();
+    }
 
     /** @return BelongsTo<Person, $this> */
     public function judge(): BelongsTo

@@ -13,6 +13,7 @@ final class ReturnsSection implements Section
 {
     public function __construct(
         private readonly VerdictRanking $rank,
+        private readonly RecordEvidence $evidence,
         private readonly BuiltNumbers $numbers,
         private readonly PeopleNames $names,
     ) {
@@ -52,15 +53,22 @@ final class ReturnsSection implements Section
     {
         $ranked =
             $r->verdict === null
-                ? $this->rank->of($r->observed['features'] ?? [])
+                ? $this->rank->of($this->evidence->all($r))
                 : ['ranking' => $r->ranking, 'next' => [], 'impossible' => null];
-        $now = $r->observed['now'] ?? [];
+        $now = [];
+        foreach ($r->readings as $reading) {
+            $now["$reading->kind:$reading->place"] = [
+                'value' => (float) $reading->value,
+                'unit' => $reading->unit,
+                'typed' => $reading->typed,
+            ];
+        }
 
         return [
             'number' => $r->number,
             'serial' => $r->build->serial,
             'complaint' => $r->complaint,
-            'codes' => $r->codes,
+            'codes' => $r->troubleCodes->pluck('code')->all(),
             'installedOn' => $r->installed_on,
             'failedOn' => $r->failed_on,
             'odometerKm' => $r->odometer_km,
@@ -69,7 +77,8 @@ final class ReturnsSection implements Section
                     : (int) round((strtotime($r->failed_on) - strtotime($r->installed_on)) / 86400),
             'openedBy' => $this->names->of($r->opened_by),
             'openedAt' => $r->opened_at->toIso8601ZuluString(),
-            'observed' => (object) ($r->observed['features'] ?? []),
+            'observed' => (object) $r->observed(),
+            'known' => (object) $this->evidence->known($r),
             'ranking' => $ranked['ranking'],
             'next' => array_column($ranked['next'], 'gainPerEffort', 'feature') ?: (object) [],
             'impossible' => $ranked['impossible'],

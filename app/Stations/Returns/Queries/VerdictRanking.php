@@ -4,9 +4,14 @@ namespace App\Stations\Returns\Queries;
 
 use App\Catalog\Models\EvidenceModel;
 use Yard\Core\BadInput;
-use Yard\Core\Calculators;
+use Yard\Core\Evidence\EvidenceModel as Evidence;
+use Yard\Core\Evidence\Feature;
+use Yard\Core\Evidence\Hypothesis;
+use Yard\Core\Evidence\NextLook;
+use Yard\Core\Evidence\RankedHypothesis;
+use Yard\Core\Input;
 
-/** What brought a unit back: the house's evidence table through evidence.rank. */
+/** What brought a unit back: the house's evidence table. */
 final class VerdictRanking
 {
     /**
@@ -26,41 +31,53 @@ final class VerdictRanking
 
     /**
      * @param  array<string, string>  $observed
-     * @return array{ranking: list<array<string, mixed>>, next: list<array<string, mixed>>, impossible: ?string}
+     * @return array{ranking: list<array<string, mixed>>, next: list<NextLook>, impossible: ?string}
      */
     public function of(array $observed): array
     {
         $model = $this->model();
-        $input = fn (array $seen) => [
-            'hypotheses' => array_map(
-                fn (array $h) => ['id' => $h['id'], 'prior' => $h['prior'], 'expect' => (object) $h['expect']],
-                array_values($model['hypotheses']),
-            ),
-            'features' => array_map(fn (array $f) => array_diff_key($f, ['name' => 0]), $model['features']),
-            'observed' => (object) $seen,
-        ];
+        $evidence = self::evidence($model['features'], $model['hypotheses']);
         try {
-            $result = Calculators::call('evidence.rank', $input($observed));
+            $ranking = $evidence->given($observed);
             $impossible = null;
         } catch (BadInput $e) {
-            $result = Calculators::call('evidence.rank', $input([]));
+            $ranking = $evidence->given([]);
             $impossible = $e->getMessage();
         }
 
         return [
-            'ranking' => array_values(array_map(
-                fn (array $r) => [
-                    'verdict' => $r['id'],
-                    'name' => $model['hypotheses'][$r['id']]['name'],
-                    'pays' => $model['hypotheses'][$r['id']]['pays'],
-                    'posterior' => $r['posterior'],
-                    'supports' => $r['supports'],
-                    'contradicts' => $r['contradicts'],
+            'ranking' => array_map(
+                fn (RankedHypothesis $h) => [
+                    'verdict' => $h->id,
+                    'name' => $model['hypotheses'][$h->id]['name'],
+                    'pays' => $model['hypotheses'][$h->id]['pays'],
+                    'posterior' => $h->posterior,
+                    'supports' => $h->supports,
+                    'contradicts' => $h->contradicts,
                 ],
-                $result['ranking'],
-            )),
-            'next' => $result['next'],
+                $ranking->hypotheses,
+            ),
+            'next' => $ranking->next,
             'impossible' => $impossible,
         ];
+    }
+
+    /**
+     * @param  list<array<string, mixed>>  $features
+     * @param  array<string, array<string, mixed>>  $hypotheses
+     */
+    private static function evidence(array $features, array $hypotheses): Evidence
+    {
+        $explain = array_map(
+            fn (array $h) => new Hypothesis(
+                $h['id'],
+                (float) $h['prior'],
+                array_map(fn (array $expect) => array_map(floatval(...), $expect), $h['expect']),
+            ),
+            array_values($hypotheses),
+        );
+        assert($explain !== []);
+
+        return new Evidence(array_map(fn (array $f) => Feature::read(Input::of($f)), $features), $explain);
     }
 }

@@ -11,7 +11,8 @@ use App\Work\Generation;
 use App\Work\Queries\StepList;
 use App\Yard\Contracts\Section;
 use App\Yard\Models\Unit;
-use Yard\Core\Calculators;
+use Yard\Core\Faults\GearDiagnosis;
+use Yard\Core\Faults\StoredCode;
 
 final class TeardownSection implements Section
 {
@@ -81,17 +82,21 @@ final class TeardownSection implements Section
     /** @return list<array<string, mixed>> */
     private function suspects(Unit $unit): array
     {
-        $codes = array_values(array_filter($this->codes($unit), fn (array $c) => $c['means'] !== null));
+        $codes = [];
+        foreach ($this->codes($unit) as $code) {
+            if ($code['means'] !== null) {
+                $codes[] = new StoredCode($code['code'], $code['means'], $code['gear'] ?? '');
+            }
+        }
+        $diagnosis = new GearDiagnosis(
+            $unit->knownFamily()->chart(),
+            $unit->symptoms,
+            $unit->pressures,
+            $codes,
+            array_map(floatval(...), $unit->family->body['weak'] ?? []),
+        );
 
-        return Calculators::call(
-            'diagnose.gears',
-            [
-                'observed' => (object) $unit->symptoms,
-                'pressures' => (object) $unit->pressures,
-                'codes' => array_map(fn (array $c) => array_filter($c, fn ($v) => $v !== null), $codes),
-                'weak' => (object) ($unit->family->body['weak'] ?? []),
-            ] + $unit->knownFamily()->train,
-        )['suspects'];
+        return $diagnosis->ranked()['suspects'];
     }
 
     /**
@@ -100,7 +105,8 @@ final class TeardownSection implements Section
      */
     private function codes(Unit $unit): array
     {
-        $known = $unit->codes === [] ? [] : (array) Vocabulary::body('trouble-codes')->codes;
+        $stored = array_values($unit->troubleCodes->pluck('code')->unique()->all());
+        $known = $stored === [] ? [] : (array) Vocabulary::body('trouble-codes')->codes;
         $gears = array_column($unit->knownFamily()->train['gears'], 'name');
 
         return array_map(
@@ -109,7 +115,7 @@ final class TeardownSection implements Section
                 'means' => $known[$code]->means ?? null,
                 'gear' => in_array($known[$code]->gear ?? null, $gears, true) ? $known[$code]->gear : null,
             ],
-            array_values(array_unique($unit->codes)),
+            $stored,
         );
     }
 }

@@ -1,3 +1,4 @@
+import { Tab, TabGroup, TabList, TabPanel, TabPanels } from '@headlessui/react';
 import { useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
@@ -23,32 +24,36 @@ export function CatalogDesk() {
         queryFn: () => answer(api.GET('/catalog/kinds')),
         staleTime: 300_000,
     });
-    const tab = params.get('tab') ?? TABS[0];
+    const tab = TABS.findIndex((name) => name === params.get('tab'));
     if (!kinds.data) return <Pending of={[kinds]} what="the catalog desk" />;
     return (
-        <>
+        <TabGroup selectedIndex={Math.max(0, tab)} onChange={(i) => setParams(i === 0 ? {} : { tab: TABS[i] ?? '' })}>
             <div className="mb-2 flex flex-wrap items-center gap-3">
                 <h1 className="text-3xl">Catalog desk</h1>
                 <Link to="/catalog" className="underline">
                     trains and windows at a glance
                 </Link>
                 <span className="flex-1" />
-                {TABS.map((t) => (
-                    <button
-                        key={t}
-                        type="button"
-                        aria-pressed={t === tab}
-                        className={`btn ${t === tab ? 'btn-chosen' : ''}`}
-                        onClick={() => setParams(t === TABS[0] ? {} : { tab: t })}
-                    >
-                        {t}
-                    </button>
-                ))}
+                <TabList className="flex gap-1.5">
+                    {TABS.map((name) => (
+                        <Tab key={name} className={({ selected }) => `btn ${selected ? 'btn-chosen' : ''}`}>
+                            {name}
+                        </Tab>
+                    ))}
+                </TabList>
             </div>
-            {tab === TABS[0] && <Entries kinds={kinds.data} />}
-            {tab === TABS[1] && <Changes kinds={kinds.data} />}
-            {tab === TABS[2] && <CsvFiles kinds={kinds.data} />}
-        </>
+            <TabPanels>
+                <TabPanel>
+                    <Entries kinds={kinds.data} />
+                </TabPanel>
+                <TabPanel>
+                    <Changes kinds={kinds.data} />
+                </TabPanel>
+                <TabPanel>
+                    <CsvFiles kinds={kinds.data} />
+                </TabPanel>
+            </TabPanels>
+        </TabGroup>
     );
 }
 

@@ -5,6 +5,7 @@ import { answer, api, isProblem, type Schemas } from '../../api/client';
 import { placeName } from '../../card/stations';
 import { formatMoney } from '../../kit/format';
 import { Choice, Field, Loading, Mark, Panel, ProblemNote, Source } from '../../kit/basics';
+import { More } from '../../kit/More';
 
 type Way = Schemas['ConversionWay'];
 const DESKS = { vehicle: 'What serves a vehicle', core: 'What a core fits', part: 'Where a part is' } as const;
@@ -288,11 +289,14 @@ function WayText({
             </p>
         );
     return (
-        <details>
-            <summary className="min-h-11 py-2">
-                <strong>{from}</strong> to {way.to}:{' '}
-                <span className="num font-semibold">{formatMoney(way.total!)}</span>, {way.hours} h
-            </summary>
+        <More
+            title={
+                <>
+                    <strong>{from}</strong> to {way.to}:{' '}
+                    <span className="num font-semibold">{formatMoney(way.total!)}</span>, {way.hours} h
+                </>
+            }
+        >
             {way.steps!.map((s) => (
                 <div key={s.code} className="mb-2 border-l-4 border-rule pl-3 text-sm">
                     <p className="font-semibold">
@@ -307,7 +311,7 @@ function WayText({
                     <Source source={s.source} confidence={s.confidence} />
                 </div>
             ))}
-        </details>
+        </More>
     );
 }
 

@@ -12,6 +12,7 @@ import { Feel } from './Feel';
 import { PowerFlow, SpeedDiagram } from './PowerFlow';
 import { TrainEditor } from './TrainEditor';
 import type { Shift, Solved, Train } from './trains';
+import { More } from '../../kit/More';
 
 const START: Train = {
     input: 'in',
@@ -378,14 +379,13 @@ function Desk({
                                 </tbody>
                             </table>
                         )}
-                        <details className="mt-1">
-                            <summary className="min-h-11 py-2 text-sm font-semibold">What is assumed</summary>
+                        <More className="mt-1" title="What is assumed">
                             <ul className="list-disc pl-5 text-sm">
                                 {shifts?.assumptions.map((a) => (
                                     <li key={a}>{a}</li>
                                 ))}
                             </ul>
-                        </details>
+                        </More>
                     </Panel>
                 </>
             )}

@@ -2,6 +2,7 @@ import type { ReactNode } from 'react';
 import type { Problem } from '../../api/client';
 import { Panel } from '../../kit/basics';
 import type { Element, PlanetSet, Train } from './trains';
+import { More } from '../../kit/More';
 
 /** Teeth, shafts, elements and chart as tables; without onChange they are shown only. */
 export function TrainEditor({
@@ -243,10 +244,9 @@ export function TrainEditor({
                     ))}
                 </div>
             )}
-            <details className="mt-2">
-                <summary className="min-h-11 py-2 text-sm font-semibold">This train as text</summary>
+            <More className="mt-2" title="This train as text">
                 <pre className="overflow-x-auto text-sm">{JSON.stringify(train)}</pre>
-            </details>
+            </More>
         </Panel>
     );
 }

@@ -1,17 +1,19 @@
 import { Disclosure, DisclosureButton, DisclosurePanel, Radio, RadioGroup } from '@headlessui/react';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useState, type ReactNode } from 'react';
-import { answer, api, fieldProblem, type Schemas } from '../../api/client';
+import type { ReactNode } from 'react';
+import { z } from 'zod';
+import { answer, api, type Schemas } from '../../api/client';
 import { useSession } from '../../api/session';
-import { useWrite } from '../../api/useWrite';
 import { placeName, STATIONS_IN_ORDER } from '../../card/stations';
-import { Field, Mark, ProblemNote, TextArea } from '../../kit/basics';
+import { Mark } from '../../kit/basics';
 import { Fetched } from '../../kit/Fetched';
+import { fieldsOf, FormFields, FormProblem, useForm } from '../../kit/form';
 
 type Rule = Schemas['HouseRule'];
 
 const ORDER = [...STATIONS_IN_ORDER.map((s) => s.id as string), 'money', 'yard'];
-const title = (station: string) => (station === 'money' ? 'Money' : placeName(station));
+const ROOMS: Record<string, string> = { money: 'Money', shop: 'The house' };
+const title = (station: string) => ROOMS[station] ?? placeName(station);
 
 function byStation(rules: Rule[]): [string, Rule[]][] {
     const groups = new Map<string, Rule[]>();
@@ -115,58 +117,59 @@ function Figure({ value, children }: { value: number; children: ReactNode }) {
     );
 }
 
+const change = z.object({ choice: z.string(), reason: z.string() });
+const changing = fieldsOf<z.input<typeof change>>();
+
 function Change({ rule }: { rule: Rule }) {
     const { can } = useSession();
     const client = useQueryClient();
-    const [choice, setChoice] = useState(rule.choice);
-    const [reason, setReason] = useState('');
-    const { busy, problem, write } = useWrite();
-    const save = () =>
-        write(
-            () =>
-                api.PUT('/house-rules/{code}', {
-                    params: { path: { code: rule.code } },
-                    body: { choice, reason, version: rule.version },
-                }),
-            (data) => client.setQueryData(['house-rules'], data),
-        );
+    const form = useForm({ schema: change, start: { choice: rule.choice, reason: '' } });
+    const choice = form.fields.watch('choice');
     const mayChange = can('shop.set-rules');
+    const sign = form.submit(
+        (typed) =>
+            api.PUT('/house-rules/{code}', {
+                params: { path: { code: rule.code } },
+                body: { ...typed, version: rule.version },
+            }),
+        (data) => client.setQueryData(['house-rules'], data),
+    );
     return (
-        <div className="mt-2 flex flex-col gap-2">
-            {rule.kind === 'choice' ? (
-                <Schools rule={rule} choice={choice} onChange={setChoice} readOnly={!mayChange} />
-            ) : (
-                mayChange && (
-                    <Field
-                        label={`Value${rule.unit ? `, ${rule.unit}` : ''}`}
-                        hint={`from ${rule.min} to ${rule.max}${rule.kind === 'quantity' ? '; other units are understood' : ''}`}
-                        value={choice}
-                        onChange={setChoice}
-                        problem={fieldProblem(problem, '/choice')}
-                        className="max-w-72"
+        <FormFields of={form}>
+            <div className="mt-2 flex flex-col gap-2">
+                {rule.kind === 'choice' ? (
+                    <Schools
+                        rule={rule}
+                        choice={choice}
+                        onChange={(v) => form.fields.setValue('choice', v)}
+                        readOnly={!mayChange}
                     />
-                )
-            )}
-            {mayChange && (
-                <>
-                    <TextArea
-                        label="Why the house does it this way"
-                        value={reason}
-                        onChange={setReason}
-                        problem={fieldProblem(problem, '/reason')}
-                    />
-                    <ProblemNote problem={problem} except={['/choice', '/reason']} />
-                    <button
-                        type="button"
-                        className="btn btn-main self-start"
-                        disabled={busy || choice === rule.choice}
-                        onClick={() => void save()}
-                    >
-                        Sign it
-                    </button>
-                </>
-            )}
-        </div>
+                ) : (
+                    mayChange && (
+                        <changing.Text
+                            name="choice"
+                            label={`Value${rule.unit ? `, ${rule.unit}` : ''}`}
+                            hint={`from ${rule.min} to ${rule.max}${rule.kind === 'quantity' ? '; other units are understood' : ''}`}
+                            className="max-w-72"
+                        />
+                    )
+                )}
+                {mayChange && (
+                    <>
+                        <changing.Area name="reason" label="Why the house does it this way" />
+                        <FormProblem of={form} />
+                        <button
+                            type="button"
+                            className="btn btn-main self-start"
+                            disabled={form.busy || choice === rule.choice}
+                            onClick={sign}
+                        >
+                            Sign it
+                        </button>
+                    </>
+                )}
+            </div>
+        </FormFields>
     );
 }
 

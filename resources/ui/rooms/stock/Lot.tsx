@@ -1,52 +1,77 @@
-import { useQuery } from '@tanstack/react-query';
+import { useInfiniteQuery } from '@tanstack/react-query';
 import { Link, useParams } from 'react-router';
-import { answer, api } from '../../api/client';
+import { answer, api, type Schemas } from '../../api/client';
 import { placeName } from '../../card/stations';
-import { Pending } from '../../kit/Fetched';
+import type { Column } from '../../kit/DataTable';
+import { formatCount } from '../../kit/format';
+import { PagedTable } from '../../kit/PagedTable';
 
 /** Which units carry this lot, and where they are. */
 export function Lot() {
     const { lot = '' } = useParams();
-    const query = useQuery({
+    const list = useInfiniteQuery({
         queryKey: ['lot', lot],
-        queryFn: () => answer(api.GET('/lots/{lot}', { params: { path: { lot } } })),
+        initialPageParam: undefined as number | undefined,
+        getNextPageParam: (p: Schemas['Lot']) => p.after ?? undefined,
+        queryFn: ({ pageParam }) =>
+            answer(api.GET('/lots/{lot}', { params: { path: { lot }, query: { after: pageParam } } })),
     });
-    if (!query.data) return <Pending of={[query]} what={`lot ${lot}`} />;
     return (
         <>
             <h1 className="mb-2 text-3xl">Lot {lot}</h1>
-            <p className="mb-2">{query.data.units.length} places in built units carry it.</p>
-            <div className="sheet overflow-x-auto">
-                <table className="w-full">
-                    <thead>
-                        <tr>
-                            {['Unit', 'Part', 'Place', 'Pieces', 'Where it is', 'Customer'].map((h) => (
-                                <th key={h} scope="col" className="th">
-                                    {h}
-                                </th>
-                            ))}
-                        </tr>
-                    </thead>
-                    <tbody>
-                        {query.data.units.map((u, i) => (
-                            <tr key={i}>
-                                <td className="td">
-                                    <Link className="font-semibold underline num" to={`/units/${u.coreTag}`}>
-                                        {u.serial}
-                                    </Link>
-                                </td>
-                                <td className="td">
-                                    {u.part} {u.partName}
-                                </td>
-                                <td className="td">{u.place}</td>
-                                <td className="td num">{u.count}</td>
-                                <td className="td">{placeName(u.station)}</td>
-                                <td className="td">{u.customer}</td>
-                            </tr>
-                        ))}
-                    </tbody>
-                </table>
-            </div>
+            <PagedTable
+                query={list}
+                what={`lot ${lot}`}
+                columns={COLUMNS}
+                rows={(p) => p.units}
+                rowId={(u) => `${u.serial} ${u.part} ${u.place}`}
+                total={(p) => p.total.places}
+                empty="No built unit carries it."
+                more="More units"
+                above={(p) => <Carried lot={lot} total={p.total} />}
+            />
         </>
     );
 }
+
+function Carried({ lot, total }: { lot: string; total: Schemas['Lot']['total'] }) {
+    return (
+        <p className="mb-2 flex flex-wrap items-center gap-4">
+            <span>
+                <strong className="font-head text-3xl num">{formatCount(total.units)}</strong> built{' '}
+                {total.units === 1 ? 'unit carries' : 'units carry'} it, {formatCount(total.pieces)}{' '}
+                {total.pieces === 1 ? 'piece' : 'pieces'} in all.
+            </span>
+            {total.units > 0 && (
+                <a className="btn" href={`/api/lots/${encodeURIComponent(lot)}/units.csv`} download>
+                    The whole list as a file
+                </a>
+            )}
+        </p>
+    );
+}
+
+const COLUMNS: Column<Schemas['Lot']['units'][number]>[] = [
+    {
+        id: 'unit',
+        title: 'Unit',
+        cell: (u) => (
+            <Link className="font-semibold underline num" to={`/units/${u.coreTag}`}>
+                {u.serial}
+            </Link>
+        ),
+    },
+    {
+        id: 'part',
+        title: 'Part',
+        cell: (u) => (
+            <>
+                {u.part} {u.partName}
+            </>
+        ),
+    },
+    { id: 'place', title: 'Place', cell: (u) => u.place },
+    { id: 'count', title: 'Pieces', right: true, cell: (u) => u.count },
+    { id: 'station', title: 'Where it is', cell: (u) => placeName(u.station) },
+    { id: 'customer', title: 'Customer', cell: (u) => u.customer },
+];

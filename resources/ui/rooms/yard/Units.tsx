@@ -4,91 +4,98 @@ import { answer, api, type Schemas } from '../../api/client';
 import { placeName, STATIONS_IN_ORDER } from '../../card/stations';
 import { age } from '../../kit/format';
 import { Choice, Mark } from '../../kit/basics';
-import { Fetched } from '../../kit/Fetched';
+import type { Column } from '../../kit/DataTable';
+import { PagedTable } from '../../kit/PagedTable';
 
 const STATION_CHOICES = [...STATIONS_IN_ORDER.slice(1).map((s) => s.id), 'field', 'closed'];
 
-export function Units() {
-    const [params, setParams] = useSearchParams();
-    const station = params.get('station') ?? undefined;
-    const late = params.get('late') === '1' ? 1 : undefined;
-    const list = useInfiniteQuery({
-        queryKey: ['units', station, late],
+function useUnits(asked: { station?: string; late?: number; customer?: string }) {
+    return useInfiniteQuery({
+        queryKey: ['units', asked],
         initialPageParam: undefined as number | undefined,
         getNextPageParam: (p: Schemas['UnitPage']) => p.before ?? undefined,
-        queryFn: ({ pageParam }) =>
-            answer(api.GET('/units', { params: { query: { station, late, before: pageParam } } })),
+        queryFn: ({ pageParam }) => answer(api.GET('/units', { params: { query: { ...asked, before: pageParam } } })),
     });
+}
+
+export function Units() {
+    const [params, setParams] = useSearchParams();
+    const [station, customer] = [params.get('station'), params.get('customer')];
+    const late = params.get('late') === '1';
+    const list = useUnits({ ...(station && { station }), ...(customer && { customer }), ...(late && { late: 1 }) });
     return (
         <>
-            <h1 className="mb-2 text-3xl">Units{late ? ', late' : ''}</h1>
+            <Title late={late} customer={customer} name={list.data?.pages[0]?.customer?.name} />
             <Choice
                 label="Station"
                 value={station ?? 'all'}
                 values={['all', ...STATION_CHOICES]}
                 text={(v) => (v === 'all' ? 'All' : placeName(v))}
-                onChange={(v) => setParams(v === 'all' ? {} : { station: v })}
+                onChange={(v) => setParams({ ...(customer && { customer }), ...(v !== 'all' && { station: v }) })}
             />
-            <Fetched query={list} what="the list">
-                {(data) => (
-                    <UnitTable
-                        rows={data.pages.flatMap((p) => p.units)}
-                        more={list.hasNextPage ? () => void list.fetchNextPage() : null}
-                        busy={list.isFetchingNextPage}
-                    />
-                )}
-            </Fetched>
+            <PagedTable
+                query={list}
+                what="the list"
+                columns={COLUMNS}
+                rows={(p) => p.units}
+                rowId={(u) => u.coreTag}
+                total={(p) => p.total}
+                empty="No unit is there."
+                more="Show older ones"
+            />
         </>
     );
 }
 
-const COLUMNS = ['Core tag', 'Serial', 'Station', 'Variant', 'Package', 'Vehicle', 'Grade', 'Promised'];
-
-function UnitTable({ rows, more, busy }: { rows: Schemas['UnitSummary'][]; more: (() => void) | null; busy: boolean }) {
+function Title({ late, customer, name }: { late: boolean; customer: string | null; name: string | undefined }) {
     return (
-        <div className="sheet mt-3 overflow-x-auto">
-            <table className="w-full">
-                <thead>
-                    <tr>
-                        {COLUMNS.map((h) => (
-                            <th key={h} scope="col" className="th">
-                                {h}
-                            </th>
-                        ))}
-                    </tr>
-                </thead>
-                <tbody>
-                    {rows.map((u) => (
-                        <tr key={u.coreTag}>
-                            <td className="td">
-                                <Link
-                                    className="inline-flex min-h-8 items-center font-semibold underline num"
-                                    to={`/units/${u.coreTag}`}
-                                >
-                                    {u.coreTag}
-                                </Link>
-                            </td>
-                            <td className="td num">{u.serial}</td>
-                            <td className="td">
-                                {placeName(u.station)} <span className="text-sm text-faint">{age(u.stationSince)}</span>
-                            </td>
-                            <td className="td">{u.variant?.code ?? '–'}</td>
-                            <td className="td">{u.package ?? '–'}</td>
-                            <td className="td">{u.vehicle}</td>
-                            <td className="td">{u.grade}</td>
-                            <td className="td num">
-                                {u.late ? <Mark kind="bad">late {u.promisedOn}</Mark> : (u.promisedOn ?? '–')}
-                            </td>
-                        </tr>
-                    ))}
-                </tbody>
-            </table>
-            {rows.length === 0 && <p className="p-4 text-faint">No unit is there.</p>}
-            {more && (
-                <button type="button" className="btn m-3" onClick={more} disabled={busy}>
-                    Show older ones
-                </button>
+        <>
+            <h1 className="mb-2 text-3xl">
+                Units{late ? ', late' : ''}
+                {customer && ` of ${name ?? customer}`}
+            </h1>
+            {customer && (
+                <p className="mb-2 flex gap-4">
+                    <Link className="underline" to={`/core-accounts/${encodeURIComponent(customer)}`}>
+                        Their core statement
+                    </Link>
+                    <Link className="underline" to="/units">
+                        Units of everybody
+                    </Link>
+                </p>
             )}
-        </div>
+        </>
     );
 }
+
+const COLUMNS: Column<Schemas['UnitSummary']>[] = [
+    {
+        id: 'coreTag',
+        title: 'Core tag',
+        cell: (u) => (
+            <Link className="inline-flex min-h-8 items-center font-semibold underline num" to={`/units/${u.coreTag}`}>
+                {u.coreTag}
+            </Link>
+        ),
+    },
+    { id: 'serial', title: 'Serial', cell: (u) => <span className="num">{u.serial}</span> },
+    {
+        id: 'station',
+        title: 'Station',
+        cell: (u) => (
+            <>
+                {placeName(u.station)} <span className="text-sm text-faint">{age(u.stationSince)}</span>
+            </>
+        ),
+    },
+    { id: 'variant', title: 'Variant', cell: (u) => u.variant?.code ?? '–' },
+    { id: 'package', title: 'Package', cell: (u) => u.package ?? '–' },
+    { id: 'vehicle', title: 'Vehicle', cell: (u) => u.vehicle },
+    { id: 'grade', title: 'Grade', cell: (u) => u.grade },
+    {
+        id: 'promisedOn',
+        title: 'Promised',
+        cell: (u) =>
+            u.late ? <Mark kind="bad">late {u.promisedOn}</Mark> : <span className="num">{u.promisedOn ?? '–'}</span>,
+    },
+];

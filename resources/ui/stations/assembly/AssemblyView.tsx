@@ -7,6 +7,7 @@ import { GaugeBar } from '../../kit/GaugeBar';
 import { StackDrawing, type Plate } from '../../kit/StackDrawing';
 import type { SectionProps } from '../../card/section';
 import { Steps } from '../../work/Steps';
+import { More } from '../../kit/More';
 
 type Assembly = NonNullable<Card['assembly']>;
 type Place = Assembly['places'][number];
@@ -220,10 +221,7 @@ function Fit({
                                             Take these parts
                                         </button>
                                         {result.alternatives.length > 0 && (
-                                            <details>
-                                                <summary className="min-h-11 py-2">
-                                                    {result.alternatives.length} other ways
-                                                </summary>
+                                            <More title={<>{result.alternatives.length} other ways</>}>
                                                 <ul>
                                                     {result.alternatives.map((c, i) => (
                                                         <li key={i} className="num text-sm">
@@ -240,10 +238,9 @@ function Fit({
                                                         </li>
                                                     ))}
                                                 </ul>
-                                            </details>
+                                            </More>
                                         )}
-                                        <details>
-                                            <summary className="min-h-11 py-2">The working</summary>
+                                        <More title="The working">
                                             <p className="text-sm">
                                                 Clearance = depth {formatValue(proposal.depth, p.unit)} −{' '}
                                                 {proposal.fixed
@@ -254,7 +251,7 @@ function Fit({
                                                 {formatValue(proposal.window.max, p.unit)}, from today's shelf stock.
                                                 Exact search (fit.stack).
                                             </p>
-                                        </details>
+                                        </More>
                                     </div>
                                 </div>
                             )}
@@ -499,14 +496,13 @@ function SignOff({ section, card, onCard, can }: SectionProps<'assembly'>) {
                         ))}
                     </ul>
                     {a.blockers.length > 7 && (
-                        <details>
-                            <summary className="min-h-11 py-2">and {a.blockers.length - 7} more</summary>
+                        <More title={<>and {a.blockers.length - 7} more</>}>
                             <ul className="list-disc pl-5 text-sm">
                                 {a.blockers.slice(7).map((b) => (
                                     <li key={b.code}>{b.sentence}</li>
                                 ))}
                             </ul>
-                        </details>
+                        </More>
                     )}
                 </>
             )}

@@ -72,6 +72,11 @@ export function SheetBody({ sheet: s }: { sheet: Schemas['DeliverySheet'] }) {
                             {s.dyno.reason && `: ${s.dyno.reason}`}
                         </Mark>
                     )}
+                    {s.dyno?.traceSha256 && (
+                        <span className="block text-sm text-faint">
+                            Recording {s.dyno.traceSha256.slice(0, 16)}… (SHA-256, in the ledger)
+                        </span>
+                    )}
                 </p>
             </div>
             <div className="border-2 border-hand px-3 py-2">

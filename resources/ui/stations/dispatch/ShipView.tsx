@@ -1,10 +1,11 @@
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
 import { Link } from 'react-router';
-import { answer, api, fieldProblem } from '../../api/client';
+import { z } from 'zod';
+import { answer, api } from '../../api/client';
 import { moment } from '../../kit/format';
-import { useWrite } from '../../api/useWrite';
-import { Field, Mark, Panel, ProblemNote, Select } from '../../kit/basics';
+import { Mark, Panel } from '../../kit/basics';
+import { fieldsOf, FormFields, FormProblem, useForm } from '../../kit/form';
+import { maybe } from '../../kit/form/values';
 import type { SectionProps } from '../../card/section';
 import { SheetBody } from './SheetBody';
 
@@ -40,23 +41,7 @@ export function ShipView(props: SectionProps<'dispatch'>) {
                     <Ship {...props} />
                 ) : null}
                 {d.commissioning ? (
-                    <Panel title="Commissioned">
-                        <p>
-                            {d.commissioning.installedOn} at {d.commissioning.odometerKm} km by{' '}
-                            {d.commissioning.installer}
-                        </p>
-                        <ul>
-                            {Object.entries(d.commissioningItems).map(([k, name]) => (
-                                <li key={k}>
-                                    <Mark kind={(d.commissioning!.items as string[]).includes(k) ? 'good' : 'warn'}>
-                                        {name}
-                                        {(d.commissioning!.items as string[]).includes(k) ? '' : ': not on file'}
-                                    </Mark>
-                                </li>
-                            ))}
-                        </ul>
-                        <p>{String((d.commissioning.depth as { message?: string }).message ?? '')}</p>
-                    </Panel>
+                    <Commissioned report={d.commissioning} items={d.commissioningItems} />
                 ) : (
                     d.shipped && can('returns.handle') && <Commission {...props} />
                 )}
@@ -65,151 +50,125 @@ export function ShipView(props: SectionProps<'dispatch'>) {
     );
 }
 
-function Ship({ section, card, onCard }: SectionProps<'dispatch'>) {
-    const form = useQuery({ queryKey: ['receiving/form'], queryFn: () => answer(api.GET('/receiving/form')) });
-    const [customer, setCustomer] = useState(card.customer?.code ?? '');
-    const [carrier, setCarrier] = useState('');
-    const [checked, setChecked] = useState<string[]>([]);
-    const final = section.finalChecks;
-    const { busy, problem, write } = useWrite();
+type Dispatch = SectionProps<'dispatch'>['section'];
+
+/** What the installer reported, item by item. */
+function Commissioned({
+    report,
+    items,
+}: {
+    report: NonNullable<Dispatch['commissioning']>;
+    items: Dispatch['commissioningItems'];
+}) {
+    const done = report.items as string[];
     return (
-        <Panel title="Ship it">
-            <Select
-                label="To"
-                value={customer}
-                onChange={setCustomer}
-                empty="as ordered"
-                options={(form.data?.customers ?? []).map((c) => ({ value: c.code, text: `${c.name}, ${c.city}` }))}
-                problem={fieldProblem(problem, '/customer')}
-            />
-            <Field label="Carrier" value={carrier} onChange={setCarrier} />
-            {final.length > 0 && (
-                <fieldset className="mt-2">
-                    <legend className="text-sm font-semibold text-faint">Checked before it leaves</legend>
-                    {final.map((f) => (
-                        <label key={f} className="flex min-h-11 items-center gap-2">
-                            <input
-                                type="checkbox"
-                                className="size-5 shrink-0 accent-[var(--hand)]"
-                                checked={checked.includes(f)}
-                                onChange={() =>
-                                    setChecked(checked.includes(f) ? checked.filter((c) => c !== f) : [...checked, f])
-                                }
-                            />
-                            {f}
-                        </label>
-                    ))}
-                    {fieldProblem(problem, '/checked') && (
-                        <p role="alert" className="font-semibold text-bad">
-                            {fieldProblem(problem, '/checked')}
-                        </p>
-                    )}
-                </fieldset>
-            )}
-            <ProblemNote problem={problem} except={['/customer', '/checked']} />
-            <button
-                type="button"
-                className="btn btn-main mt-2"
-                disabled={busy}
-                onClick={() =>
-                    void write(
-                        () =>
-                            api.POST('/units/{number}/dispatch/shipment', {
-                                params: { path: { number: card.coreTag } },
-                                body: { customer: customer || null, carrier, checked },
-                            }),
-                        onCard,
-                    )
-                }
-            >
-                Papers complete: ship it
-            </button>
+        <Panel title="Commissioned">
+            <p>
+                {report.installedOn} at {report.odometerKm} km by {report.installer}
+            </p>
+            <ul>
+                {Object.entries(items).map(([k, name]) => (
+                    <li key={k}>
+                        <Mark kind={done.includes(k) ? 'good' : 'warn'}>
+                            {name}
+                            {done.includes(k) ? '' : ': not on file'}
+                        </Mark>
+                    </li>
+                ))}
+            </ul>
+            <p>{String((report.depth as { message?: string }).message ?? '')}</p>
         </Panel>
     );
 }
 
-function Commission({ section, card, onCard }: SectionProps<'dispatch'>) {
-    const d = section;
-    const [v, setV] = useState({
-        installedOn: '',
-        odometer: '',
-        installer: '',
-        items: [] as string[],
-        converterDepth: '',
-        flexplateDepth: '',
+const shipment = z.object({ customer: maybe, carrier: z.string(), checked: z.array(z.string()) });
+const shipping = fieldsOf<z.input<typeof shipment>>();
+
+function Ship({ section, card, onCard }: SectionProps<'dispatch'>) {
+    const choices = useQuery({ queryKey: ['receiving/form'], queryFn: () => answer(api.GET('/receiving/form')) });
+    const form = useForm({
+        schema: shipment,
+        start: { customer: card.customer?.code ?? '', carrier: '', checked: [] as string[] },
     });
-    const { busy, problem, write } = useWrite();
-    const set = (change: Partial<typeof v>) => setV({ ...v, ...change });
-    const at = (p: string) => fieldProblem(problem, p);
+    const ship = form.submit(
+        (body) => api.POST('/units/{number}/dispatch/shipment', { params: { path: { number: card.coreTag } }, body }),
+        onCard,
+    );
+    return (
+        <Panel title="Ship it">
+            <FormFields of={form}>
+                <shipping.Pick
+                    name="customer"
+                    label="To"
+                    empty="as ordered"
+                    options={(choices.data?.customers ?? []).map((c) => ({
+                        value: c.code,
+                        text: `${c.name}, ${c.city}`,
+                    }))}
+                />
+                <shipping.Text name="carrier" label="Carrier" />
+                {section.finalChecks.length > 0 && (
+                    <shipping.Checks
+                        name="checked"
+                        label="Checked before it leaves"
+                        values={section.finalChecks.map((f) => ({ value: f, text: f }))}
+                    />
+                )}
+                <FormProblem of={form} />
+                <button type="button" className="btn btn-main mt-2" disabled={form.busy} onClick={ship}>
+                    Papers complete: ship it
+                </button>
+            </FormFields>
+        </Panel>
+    );
+}
+
+const report = z.object({
+    installedOn: z.string(),
+    odometer: z.string(),
+    installer: z.string(),
+    items: z.array(z.string()),
+    converterDepth: z.string(),
+    flexplateDepth: z.string(),
+});
+const reporting = fieldsOf<z.input<typeof report>>();
+
+function Commission({ section, card, onCard }: SectionProps<'dispatch'>) {
+    const form = useForm({
+        schema: report,
+        start: {
+            installedOn: '',
+            odometer: '',
+            installer: '',
+            items: [] as string[],
+            converterDepth: '',
+            flexplateDepth: '',
+        },
+    });
+    const file = form.submit(
+        (body) =>
+            api.POST('/units/{number}/dispatch/commissioning', { params: { path: { number: card.coreTag } }, body }),
+        onCard,
+    );
     return (
         <Panel title="Commissioning" aside="the warranty starts with it">
-            <div className="flex flex-col gap-2">
-                <Field
-                    label="Fitted on"
-                    type="date"
-                    value={v.installedOn}
-                    onChange={(installedOn) => set({ installedOn })}
-                    problem={at('/installedOn')}
-                />
-                <Field
-                    label="Odometer"
-                    value={v.odometer}
-                    onChange={(odometer) => set({ odometer })}
-                    problem={at('/odometer')}
-                />
-                <Field
-                    label="Fitted by"
-                    value={v.installer}
-                    onChange={(installer) => set({ installer })}
-                    problem={at('/installer')}
-                />
-                <Field
-                    label="Bell face to converter lugs"
-                    value={v.converterDepth}
-                    onChange={(converterDepth) => set({ converterDepth })}
-                    problem={at('/converterDepth')}
-                />
-                <Field
-                    label="Engine face to flex-plate"
-                    value={v.flexplateDepth}
-                    onChange={(flexplateDepth) => set({ flexplateDepth })}
-                    problem={at('/flexplateDepth')}
-                />
-                {Object.entries(d.commissioningItems).map(([k, name]) => (
-                    <label key={k} className="flex min-h-9 items-center gap-2">
-                        <input
-                            type="checkbox"
-                            className="size-5 accent-[var(--hand)]"
-                            checked={v.items.includes(k)}
-                            onChange={() =>
-                                set({ items: v.items.includes(k) ? v.items.filter((i) => i !== k) : [...v.items, k] })
-                            }
-                        />
-                        {name}
-                    </label>
-                ))}
-                <ProblemNote
-                    problem={problem}
-                    except={['/installedOn', '/odometer', '/installer', '/converterDepth', '/flexplateDepth']}
-                />
-                <button
-                    type="button"
-                    className="btn"
-                    disabled={busy}
-                    onClick={() =>
-                        void write(
-                            () =>
-                                api.POST('/units/{number}/dispatch/commissioning', {
-                                    params: { path: { number: card.coreTag } },
-                                    body: v,
-                                }),
-                            onCard,
-                        )
-                    }
-                >
-                    Put on file
-                </button>
-            </div>
+            <FormFields of={form}>
+                <div className="flex flex-col gap-2">
+                    <reporting.Text name="installedOn" label="Fitted on" type="date" />
+                    <reporting.Text name="odometer" label="Odometer" />
+                    <reporting.Text name="installer" label="Fitted by" />
+                    <reporting.Text name="converterDepth" label="Bell face to converter lugs" />
+                    <reporting.Text name="flexplateDepth" label="Engine face to flex-plate" />
+                    <reporting.Checks
+                        name="items"
+                        values={Object.entries(section.commissioningItems).map(([value, text]) => ({ value, text }))}
+                    />
+                    <FormProblem of={form} />
+                    <button type="button" className="btn" disabled={form.busy} onClick={file}>
+                        Put on file
+                    </button>
+                </div>
+            </FormFields>
         </Panel>
     );
 }

@@ -1,9 +1,11 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
-import { answer, api, fetchCard, fieldProblem, type Schemas } from '../../api/client';
+import { z } from 'zod';
+import { answer, api, fetchCard, type Schemas } from '../../api/client';
 import { moment } from '../../kit/format';
 import { useWrite } from '../../api/useWrite';
-import { Caution, Choice, Field, Loading, Mark, Panel, ProblemNote, Select } from '../../kit/basics';
+import { Caution, Choice, Loading, Mark, Panel, ProblemNote, Select } from '../../kit/basics';
+import { fieldsOf, FormFields, FormProblem, useForm } from '../../kit/form';
 import { TraceChart, type ShiftMark, type TraceData } from '../../kit/TraceChart';
 import type { SectionProps } from '../../card/section';
 
@@ -228,73 +230,69 @@ function Checks({ section, run, card, onCard, can }: { run: Run } & SectionProps
     );
 }
 
+const judgement = z.object({
+    verdict: z.enum(['pass', 'fail', 'conditional']).nullable(),
+    reason: z.string(),
+    suspect: z.string(),
+});
+const judging = fieldsOf<z.input<typeof judgement>>();
+const VERDICTS: Record<string, string> = { pass: 'Pass', fail: 'Fail', conditional: 'Conditional pass' };
+const ELSEWHERE = [
+    { id: 'line-pressure', name: 'Line pressure' },
+    { id: 'converter', name: 'Converter' },
+    { id: 'control', name: 'Control' },
+];
+
+function deed(verdict: string | null) {
+    if (verdict === null) return 'Choose a verdict first';
+    return verdict === 'fail' ? 'Fail it and send it back to the bench' : 'Pass the unit on';
+}
+
 function Judge({ section, run, onCard }: { run: Run } & Pick<SectionProps<'dyno'>, 'section' | 'onCard'>) {
-    const [verdict, setVerdict] = useState<'pass' | 'fail' | 'conditional' | null>(null);
-    const [reason, setReason] = useState('');
-    const [suspect, setSuspect] = useState('');
-    const { busy, problem, write } = useWrite();
+    const form = useForm({ schema: judgement, start: { verdict: null, reason: '', suspect: '' } });
+    const verdict = form.fields.watch('verdict');
+    const give = (chosen: NonNullable<typeof verdict>) =>
+        form.submit(
+            ({ reason, suspect }) =>
+                api.POST('/dyno/runs/{run}/verdict', {
+                    params: { path: { run: run.id } },
+                    body: { verdict: chosen, reason, suspect },
+                }),
+            onCard,
+        );
     return (
         <Panel title="Verdict" aside="by name">
-            <div className="flex flex-col gap-3">
-                <Choice
-                    label="This run is a"
-                    value={verdict}
-                    values={['pass', 'fail', 'conditional']}
-                    text={(v) => ({ pass: 'Pass', fail: 'Fail', conditional: 'Conditional pass' })[v]!}
-                    onChange={(v) => setVerdict(v as typeof verdict)}
-                />
-                {fieldProblem(problem, '/verdict') && (
-                    <p role="alert" className="font-semibold text-bad">
-                        {fieldProblem(problem, '/verdict')}
-                    </p>
-                )}
-                {verdict === 'fail' && (
-                    <Select
-                        label="Element suspected"
-                        value={suspect}
-                        onChange={setSuspect}
-                        empty="choose"
-                        options={[
-                            ...section.elements,
-                            { id: 'line-pressure', name: 'Line pressure' },
-                            { id: 'converter', name: 'Converter' },
-                            { id: 'control', name: 'Control' },
-                        ].map((e) => ({ value: e.id, text: `${e.id} ${e.name === e.id ? '' : e.name}` }))}
-                        problem={fieldProblem(problem, '/suspect')}
+            <FormFields of={form}>
+                <div className="flex flex-col gap-3">
+                    <judging.Buttons
+                        name="verdict"
+                        label="This run is a"
+                        values={Object.keys(VERDICTS)}
+                        text={(v) => VERDICTS[v] ?? v}
                     />
-                )}
-                {verdict !== null && verdict !== 'pass' && (
-                    <Field
-                        label="Reason"
-                        value={reason}
-                        onChange={setReason}
-                        problem={fieldProblem(problem, '/reason')}
-                    />
-                )}
-                <ProblemNote problem={problem} except={['/verdict', '/suspect', '/reason']} />
-                <button
-                    type="button"
-                    className="btn btn-main"
-                    disabled={busy || verdict === null}
-                    onClick={() =>
-                        verdict !== null &&
-                        void write(
-                            () =>
-                                api.POST('/dyno/runs/{run}/verdict', {
-                                    params: { path: { run: run.id } },
-                                    body: { verdict, reason, suspect },
-                                }),
-                            onCard,
-                        )
-                    }
-                >
-                    {verdict === null
-                        ? 'Choose a verdict first'
-                        : verdict === 'fail'
-                          ? 'Fail it and send it back to the bench'
-                          : 'Pass the unit on'}
-                </button>
-            </div>
+                    {verdict === 'fail' && (
+                        <judging.Pick
+                            name="suspect"
+                            label="Element suspected"
+                            empty="choose"
+                            options={[...section.elements, ...ELSEWHERE].map((e) => ({
+                                value: e.id,
+                                text: e.name === e.id ? e.id : `${e.id} ${e.name}`,
+                            }))}
+                        />
+                    )}
+                    {verdict !== null && verdict !== 'pass' && <judging.Text name="reason" label="Reason" />}
+                    <FormProblem of={form} />
+                    <button
+                        type="button"
+                        className="btn btn-main"
+                        disabled={form.busy || verdict === null}
+                        onClick={verdict === null ? undefined : give(verdict)}
+                    >
+                        {deed(verdict)}
+                    </button>
+                </div>
+            </FormFields>
         </Panel>
     );
 }

@@ -3,8 +3,9 @@ import { Link } from 'react-router';
 import { api, fieldProblem, type Card } from '../../api/client';
 import { moment, percent } from '../../kit/format';
 import { useWrite } from '../../api/useWrite';
-import { Choice, Field, Mark, Panel, ProblemNote, Source } from '../../kit/basics';
+import { Answers, Choice, Field, Mark, Panel, ProblemNote, Source } from '../../kit/basics';
 import type { SectionProps } from '../../card/section';
+import { More } from '../../kit/More';
 
 type Question = NonNullable<Card['identification']>['questions'][number];
 
@@ -181,11 +182,15 @@ function Aliens({ section }: Pick<SectionProps<'identification'>, 'section'>) {
 function Learning({ section }: Pick<SectionProps<'identification'>, 'section'>) {
     const l = section.learning;
     return (
-        <details className="sheet px-4 py-2">
-            <summary className="min-h-11 py-2 font-semibold">
-                Learned from confirmed cores: {l.on ? 'in force' : 'switched off'}{' '}
-                <span className="font-normal text-faint">(house rule)</span>
-            </summary>
+        <More
+            className="sheet px-4 py-2"
+            title={
+                <>
+                    Learned from confirmed cores: {l.on ? 'in force' : 'switched off'}{' '}
+                    <span className="font-normal text-faint">(house rule)</span>
+                </>
+            }
+        >
             <table className="w-full text-sm">
                 <thead>
                     <tr>
@@ -233,7 +238,7 @@ function Learning({ section }: Pick<SectionProps<'identification'>, 'section'>) 
                     ))}
                 </tbody>
             </table>
-        </details>
+        </More>
     );
 }
 
@@ -283,7 +288,7 @@ function Clue({
                             </button>
                         </>
                     ) : (
-                        <Choice small label={q.name} value={null} values={q.values} onChange={(v) => void say(v)} />
+                        <Answers small label={q.name} value={null} values={q.values} onAnswer={(v) => void say(v)} />
                     )}
                     {NO_ANSWER.map((v) => (
                         <button

@@ -1,5 +1,6 @@
 import type { Schemas } from '../../api/client';
 import { Mark, Panel } from '../../kit/basics';
+import { More } from '../../kit/More';
 
 /** The converter behind this engine, how it pulls the mass away, and what each shift asks of the pack that comes on. */
 export function Drive({ spec }: { spec: Schemas['Spec'] }) {
@@ -102,14 +103,13 @@ export function Drive({ spec }: { spec: Schemas['Spec'] }) {
                     </table>
                 </div>
             )}
-            <details className="mt-1">
-                <summary className="min-h-11 py-2 text-sm font-semibold">What is assumed</summary>
+            <More className="mt-1" title="What is assumed">
                 <ul className="list-disc pl-5 text-sm">
                     {[...(m?.launch?.assumptions ?? []), ...(spec.margins?.assumptions ?? [])].map((a) => (
                         <li key={a}>{a}</li>
                     ))}
                 </ul>
-            </details>
+            </More>
         </Panel>
     );
 }

@@ -1,5 +1,6 @@
 import { fieldProblem, type Problem, type Schemas } from '../../api/client';
 import { Field, Panel, TextArea } from '../../kit/basics';
+import { More } from '../../kit/More';
 
 const TYPED = ['engineTorque', 'engineCurve', 'shiftSpeed', 'mass', 'axle', 'tyre', 'grade'] as const;
 export type DutyTyped = Record<(typeof TYPED)[number], string> & { hold: boolean };
@@ -69,13 +70,18 @@ export function DutyFields({
                 )}
                 {field('grade', 'Pulls away on (%)', known ? `grade of ${known.grade_pct} %` : 'grade')}
             </div>
-            <details className="mt-2" open={duty.engineCurve !== '' || !!fieldProblem(problem, '/duty/engineCurve')}>
-                <summary className="min-h-11 py-2 text-sm font-semibold">
-                    Engine curve:{' '}
-                    {known?.curve.length
-                        ? `${known.curve.length} points of the ${known.curveFrom}`
-                        : 'not known, the peak counts at every speed'}
-                </summary>
+            <More
+                className="mt-2"
+                open={duty.engineCurve !== '' || !!fieldProblem(problem, '/duty/engineCurve')}
+                title={
+                    <>
+                        Engine curve:{' '}
+                        {known?.curve.length
+                            ? `${known.curve.length} points of the ${known.curveFrom}`
+                            : 'not known, the peak counts at every speed'}
+                    </>
+                }
+            >
                 {known && known.curve.length > 0 && <CurveLine points={known.curve} />}
                 <TextArea
                     label="rev/min and N.m, point by point"
@@ -86,7 +92,7 @@ export function DutyFields({
                 <p className="text-sm text-faint">
                     Such as 1500 220, 3000 305, 5200 260. A torque given above scales the curve to that peak.
                 </p>
-            </details>
+            </More>
             <label className="mt-1 flex min-h-11 items-center gap-2">
                 <input
                     type="checkbox"

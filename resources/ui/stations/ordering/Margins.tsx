@@ -2,6 +2,7 @@ import { useState } from 'react';
 import type { Schemas } from '../../api/client';
 import { percent } from '../../kit/format';
 import { Choice, Mark, Panel } from '../../kit/basics';
+import { More } from '../../kit/More';
 
 type M = Schemas['Margins'];
 
@@ -126,10 +127,14 @@ export function Margins({
                 </p>
             )}
             {margins.overPressed.length > 0 && (
-                <details className="mt-2">
-                    <summary className="min-h-11 py-2 font-semibold">
-                        <Mark kind="bad">A lining is pressed harder than it stands</Mark>
-                    </summary>
+                <More
+                    className="mt-2"
+                    title={
+                        <>
+                            <Mark kind="bad">A lining is pressed harder than it stands</Mark>
+                        </>
+                    }
+                >
                     <ul>
                         {margins.overPressed.map((o) => (
                             <li key={o.gear + o.element}>
@@ -139,13 +144,17 @@ export function Margins({
                             </li>
                         ))}
                     </ul>
-                </details>
+                </More>
             )}
             {margins.selfApplying.length > 0 && (
-                <details className="mt-2">
-                    <summary className="min-h-11 py-2 font-semibold">
-                        <Mark kind="warn">Oil in a released drum beats its return springs</Mark>
-                    </summary>
+                <More
+                    className="mt-2"
+                    title={
+                        <>
+                            <Mark kind="warn">Oil in a released drum beats its return springs</Mark>
+                        </>
+                    }
+                >
                     <ul>
                         {margins.selfApplying.map((r) => (
                             <li key={r.gear + r.element}>
@@ -156,7 +165,7 @@ export function Margins({
                             </li>
                         ))}
                     </ul>
-                </details>
+                </More>
             )}
             {margins.unknown.length > 0 && (
                 <p className="mt-1 text-sm text-faint">

@@ -1,4 +1,5 @@
-import type { Schemas } from '../../api/client';
+import { useQuery } from '@tanstack/react-query';
+import { answer, api, type Schemas } from '../../api/client';
 import type { SectionProps } from '../../card/section';
 import { Mark, Panel } from '../../kit/basics';
 import { formatMoney } from '../../kit/format';
@@ -21,9 +22,30 @@ export function Order(props: SectionProps<'ordering'>) {
     );
 }
 
+/** Reckoned anew against the catalog of today, so it comes after the page. */
+function Today({ card }: Pick<SectionProps<'ordering'>, 'card'>) {
+    const number = card.coreTag;
+    const { data } = useQuery({
+        queryKey: ['difference', number, card.version],
+        queryFn: () => answer(api.GET('/units/{number}/ordering/difference', { params: { path: { number } } })),
+    });
+    if (!data?.differs.length) return null;
+    return (
+        <div className="my-2 border-l-4 border-warn pl-3">
+            <Mark kind="warn">Differs from today's catalog</Mark>
+            <ul className="text-sm">
+                {data.differs.map((x) => (
+                    <li key={x}>{x}</li>
+                ))}
+            </ul>
+            <p className="text-sm text-faint">The frozen specification stays as it is.</p>
+        </div>
+    );
+}
+
 type Written = NonNullable<SectionProps<'ordering'>['section']['order']>;
 
-function Frozen({ section, spec, order }: SectionProps<'ordering'> & { spec: Schemas['Spec']; order: Written }) {
+function Frozen({ card, section, spec, order }: SectionProps<'ordering'> & { spec: Schemas['Spec']; order: Written }) {
     return (
         <div className="grid items-start gap-3 lg:grid-cols-2">
             <Panel
@@ -37,17 +59,7 @@ function Frozen({ section, spec, order }: SectionProps<'ordering'> & { spec: Sch
                 <p className="num">
                     {formatMoney(order.price)} · {order.hours} h · {spec.fluid.litres} L {spec.fluid.name}
                 </p>
-                {section.differs.length > 0 && (
-                    <div className="my-2 border-l-4 border-warn pl-3">
-                        <Mark kind="warn">Differs from today's catalog</Mark>
-                        <ul className="text-sm">
-                            {section.differs.map((x) => (
-                                <li key={x}>{x}</li>
-                            ))}
-                        </ul>
-                        <p className="text-sm text-faint">The frozen specification stays as it is.</p>
-                    </div>
-                )}
+                {order.serial && <Today card={card} />}
                 {order.parentSerial && (
                     <p>
                         Second build of <strong>{order.parentSerial}</strong>

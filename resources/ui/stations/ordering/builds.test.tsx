@@ -58,7 +58,7 @@ describe('Margins', () => {
     it('shows torque or lining pressure under the bars', () => {
         render(<Margins margins={margins()} elements={names} torque={400} />);
         expect(screen.getByText('1000 / 400')).toBeTruthy();
-        fireEvent.click(screen.getByRole('button', { name: /lining/ }));
+        fireEvent.click(screen.getByRole('radio', { name: /lining/ }));
         expect(screen.getByText('2.1 / 4.0')).toBeTruthy();
         expect(screen.queryByText('1000 / 400')).toBeNull();
     });
@@ -145,7 +145,9 @@ describe('DutyFields', () => {
             '2 points of the vehicle',
         ])
             expect(text).toContain(words);
-        expect(screen.getByRole('img').getAttribute('aria-label')).toBe('Torque over speed, peak 410 N.m');
+        expect(screen.getByRole('img', { hidden: true }).getAttribute('aria-label')).toBe(
+            'Torque over speed, peak 410 N.m',
+        );
     });
     it('says that the peak counts everywhere where no curve is known', () => {
         render(

@@ -1,68 +1,99 @@
-import { useQuery } from '@tanstack/react-query';
+import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { Link, useParams, useSearchParams } from 'react-router';
-import { answer, api, isProblem } from '../../api/client';
-import { day, formatMoney } from '../../kit/format';
+import { answer, api, isProblem, type Schemas } from '../../api/client';
+import { day, formatCount, formatMoney } from '../../kit/format';
 import { Field, Mark, ProblemNote } from '../../kit/basics';
-import { Pending } from '../../kit/Fetched';
+import type { Column } from '../../kit/DataTable';
+import { PagedTable, SearchLine } from '../../kit/PagedTable';
 import { CreditLines } from './CreditLines';
 
 /** Who owes how many cores, and what came in. */
 export function Balances() {
-    const list = useQuery({ queryKey: ['core-balances'], queryFn: () => answer(api.GET('/money/core-balances')) });
-    if (!list.data) return <Pending of={[list]} what="the core accounts" />;
+    const [params, setParams] = useSearchParams();
+    const q = params.get('q') ?? '';
+    const list = useInfiniteQuery({
+        queryKey: ['core-balances', q],
+        initialPageParam: undefined as number | undefined,
+        getNextPageParam: (p: Schemas['CoreBalances']) => p.after ?? undefined,
+        queryFn: ({ pageParam }) =>
+            answer(api.GET('/money/core-balances', { params: { query: { q: q || undefined, after: pageParam } } })),
+    });
     return (
         <>
             <h1 className="mb-2 text-3xl">Core accounts</h1>
-            <div className="sheet overflow-x-auto">
-                <table className="w-full">
-                    <thead>
-                        <tr>
-                            {['Customer', 'Owes', 'Charged for them', 'Overdue', 'Cores received', 'Credited', ''].map(
-                                (h, i) => (
-                                    <th key={i} scope="col" className="th">
-                                        {h}
-                                    </th>
-                                ),
-                            )}
-                        </tr>
-                    </thead>
-                    <tbody>
-                        {list.data.balances.map((b) => (
-                            <tr key={b.customer.code}>
-                                <th scope="row" className="td text-left">
-                                    {b.customer.name}
-                                </th>
-                                <td className="td font-head text-2xl num">{b.owed}</td>
-                                <td className="td num">{formatMoney(b.charged)}</td>
-                                <td className="td">
-                                    {b.overdue > 0 ? (
-                                        <Mark kind="bad">
-                                            {b.overdue}, oldest due {b.oldestDue}
-                                        </Mark>
-                                    ) : b.owed > 0 ? (
-                                        <Mark kind="idle">due {b.oldestDue}</Mark>
-                                    ) : (
-                                        <Mark kind="good">even</Mark>
-                                    )}
-                                </td>
-                                <td className="td num">{b.received}</td>
-                                <td className="td num">{formatMoney(b.credited)}</td>
-                                <td className="td">
-                                    <Link className="underline" to={`/core-accounts/${b.customer.code}`}>
-                                        statement
-                                    </Link>
-                                </td>
-                            </tr>
-                        ))}
-                    </tbody>
-                </table>
-                {list.data.balances.length === 0 && (
-                    <p className="p-4 text-faint">No core has come from or is owed by a customer yet.</p>
-                )}
-            </div>
+            <SearchLine label="Customer, as the name begins" asked={q} ask={(v) => setParams(v ? { q: v } : {})} />
+            <PagedTable
+                query={list}
+                what="the core accounts"
+                columns={COLUMNS}
+                rows={(p) => p.balances}
+                rowId={(b) => b.customer.code}
+                total={(p) => p.total}
+                empty={
+                    q ? 'No customer with cores is called that.' : 'No core has come from or is owed by anybody yet.'
+                }
+                more="More customers, less overdue"
+            />
         </>
     );
 }
+
+/** Says what the paper leaves out; its totals are of all. */
+function LeftOut({ shown, of, what }: { shown: number; of: number; what: string }) {
+    return shown < of ? (
+        <p className="my-2 font-semibold">
+            The first {formatCount(shown)} of {formatCount(of)} {what}; the totals below are of all. Narrow the dates
+            for the rest.
+        </p>
+    ) : null;
+}
+
+type Balance = Schemas['CoreBalances']['balances'][number];
+
+function Due({ b }: { b: Balance }) {
+    if (b.overdue > 0)
+        return (
+            <Mark kind="bad">
+                {b.overdue}, oldest due {b.oldestDue}
+            </Mark>
+        );
+    return b.owed > 0 ? <Mark kind="idle">due {b.oldestDue}</Mark> : <Mark kind="good">even</Mark>;
+}
+
+const COLUMNS: Column<Balance>[] = [
+    {
+        id: 'customer',
+        title: 'Customer',
+        head: true,
+        sort: (b) => b.customer.name,
+        cell: (b) => b.customer.name,
+    },
+    {
+        id: 'owed',
+        title: 'Owes',
+        sort: (b) => b.owed,
+        cell: (b) => <span className="font-head text-2xl num">{b.owed}</span>,
+    },
+    {
+        id: 'charged',
+        title: 'Charged for them',
+        right: true,
+        sort: (b) => b.charged,
+        cell: (b) => formatMoney(b.charged),
+    },
+    { id: 'overdue', title: 'Overdue', sort: (b) => b.overdue, cell: (b) => <Due b={b} /> },
+    { id: 'received', title: 'Cores received', right: true, sort: (b) => b.received, cell: (b) => b.received },
+    { id: 'credited', title: 'Credited', right: true, sort: (b) => b.credited, cell: (b) => formatMoney(b.credited) },
+    {
+        id: 'statement',
+        title: 'Statement',
+        cell: (b) => (
+            <Link className="underline" to={`/core-accounts/${b.customer.code}`}>
+                statement
+            </Link>
+        ),
+    },
+];
 
 /** The statement a customer gets: every core with its credit line by line, and the cores still owed. */
 export function Statement() {
@@ -127,6 +158,7 @@ export function Statement() {
                         </section>
                     ))}
                     {s.data.cores.length === 0 && <p className="text-faint">None in this time.</p>}
+                    <LeftOut shown={s.data.cores.length} of={s.data.totals.cores} what="cores" />
                     <h2 className="mt-4 text-xl">Exchange units and the cores owed for them</h2>
                     <table className="w-full">
                         <thead>
@@ -159,6 +191,7 @@ export function Statement() {
                             ))}
                         </tbody>
                     </table>
+                    <LeftOut shown={s.data.debts.length} of={s.data.totals.units} what="exchange units" />
                     <p className="mt-4 text-xl">
                         Credited <strong className="num">{formatMoney(s.data.totals.credited)}</strong>; still owed{' '}
                         {s.data.totals.owed} {s.data.totals.owed === 1 ? 'core' : 'cores'} at{' '}

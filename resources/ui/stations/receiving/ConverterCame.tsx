@@ -1,51 +1,20 @@
-import { Choice, Field, Panel } from '../../kit/basics';
-import type { Draft, Writing } from './draft';
+import { Panel } from '../../kit/basics';
+import { Buttons, Text, useIntake } from './draft';
 
 /** The converter that came along: a part of its own, with its own core value. */
-export function ConverterCame({ d, set, at }: Writing) {
-    const converter = (change: Partial<Draft['converter']>) => set({ converter: { ...d.converter, ...change } });
+export function ConverterCame() {
+    const { d } = useIntake();
     return (
         <Panel title="Converter" aside="a part of its own, with its own core value">
             <div className="grid gap-3 sm:grid-cols-3">
-                <Field
-                    label="Serial, if it came along"
-                    value={d.converter.serial}
-                    onChange={(v) => converter({ serial: v })}
-                    problem={at('/converter/serial')}
-                />
+                <Text name="converter.serial" label="Serial, if it came along" />
                 {d.converter.serial && (
                     <>
-                        <Choice
-                            label="State"
-                            value={d.converter.state}
-                            values={['core', 'contaminated']}
-                            onChange={(v) => converter({ state: v })}
-                        />
-                        <Field
-                            label="Core value"
-                            inputMode="decimal"
-                            value={d.converter.coreValue}
-                            onChange={(v) => converter({ coreValue: v })}
-                            problem={at('/converter/coreValue')}
-                        />
-                        <Field
-                            label="Hub"
-                            value={d.converter.hub}
-                            onChange={(v) => converter({ hub: v })}
-                            list={['sound', 'scored', 'blued']}
-                        />
-                        <Field
-                            label="Stall class"
-                            value={d.converter.stallClass}
-                            onChange={(v) => converter({ stallClass: v })}
-                            list={['stock', 'low', 'high']}
-                        />
-                        <Field
-                            label="Lock-up"
-                            value={d.converter.lockup}
-                            onChange={(v) => converter({ lockup: v })}
-                            list={['none', 'single plate', 'multi plate']}
-                        />
+                        <Buttons name="converter.state" label="State" values={['core', 'contaminated']} />
+                        <Text name="converter.coreValue" label="Core value" inputMode="decimal" />
+                        <Text name="converter.hub" label="Hub" list={['sound', 'scored', 'blued']} />
+                        <Text name="converter.stallClass" label="Stall class" list={['stock', 'low', 'high']} />
+                        <Text name="converter.lockup" label="Lock-up" list={['none', 'single plate', 'multi plate']} />
                     </>
                 )}
             </div>

@@ -1,29 +1,15 @@
 import { useQuery } from '@tanstack/react-query';
 import { Link, useNavigate } from 'react-router';
-import { answer, api, fieldProblem } from '../../api/client';
-import { useWrite } from '../../api/useWrite';
-import { Caution, Choice, Panel, ProblemNote } from '../../kit/basics';
+import { answer, api } from '../../api/client';
+import { Caution, Choice, FieldProblem, Panel } from '../../kit/basics';
 import { Fetched } from '../../kit/Fetched';
-import { useDraft } from '../../kit/useDraft';
+import { FormFields, FormProblem, useForm } from '../../kit/form';
 import { ConverterCame } from './ConverterCame';
-import { EMPTY, intakeOf, worthOf, type Form, type Writing } from './draft';
+import { EMPTY, intake, useIntake, worthOf, type Form } from './draft';
 import { Story } from './Story';
 import { TheUnit } from './TheUnit';
 import { WalkRound } from './WalkRound';
 import { Worth } from './Worth';
-
-const SHOWN_AT_FIELD = [
-    '/coreTag',
-    '/vin',
-    '/odometer',
-    '/weight',
-    '/customer',
-    '/family',
-    '/grade',
-    '/gradeReason',
-    '/converter/serial',
-    '/value',
-];
 
 /** The receiver's ten minutes, beginning at the unit: what it is, what is missing, what it is worth, what they say. */
 export function Receive() {
@@ -35,31 +21,29 @@ export function Receive() {
     );
 }
 
-function Dock({ form }: { form: Form }) {
-    const [d, set, clear] = useDraft('receive', EMPTY);
-    const { busy, problem, write } = useWrite();
+function Dock({ form: choices }: { form: Form }) {
+    const form = useForm({ schema: intake, start: EMPTY, draft: 'receive' });
     const go = useNavigate();
-    const family = form.families.find((x) => x.code === d.family);
-    const writing: Writing = { d, set, at: (p) => fieldProblem(problem, p) };
-    const worth = { family: d.family, flags: d.flags, ...worthOf(d) };
+    const d = form.fields.watch();
+    const family = choices.families.find((x) => x.code === d.family);
+    const worth = worthOf(d);
     const credit = useQuery({
         queryKey: ['receiving/credit', worth],
-        queryFn: () => answer(api.POST('/receiving/credit', { body: worth })),
-        enabled: d.family !== '' && !Number.isNaN(worth.repairHours),
+        queryFn: () => answer(api.POST('/receiving/credit', { body: worth ?? {} })),
+        enabled: worth !== null,
         placeholderData: (before) => before,
         staleTime: 60_000,
     });
-    const submit = () =>
-        write(
-            () => api.POST('/receiving', { body: intakeOf(d, form.nextTag) }),
-            (card) => {
-                clear();
-                const next = d.damage.length > 0 ? 'receiving' : card.sections.identification ? 'identification' : '';
-                void go(`/units/${card.coreTag}/${next}`);
-            },
-        );
+    const takeIn = form.submit(
+        (typed) => api.POST('/receiving', { body: { ...typed, coreTag: typed.coreTag || choices.nextTag } }),
+        (card) => {
+            form.clear();
+            const next = d.damage.length > 0 ? 'receiving' : card.sections.identification ? 'identification' : '';
+            void go(`/units/${card.coreTag}/${next}`);
+        },
+    );
     return (
-        <>
+        <FormFields of={form}>
             <div className="mb-2 flex items-baseline justify-between">
                 <h1 className="text-3xl">Receive a core</h1>
                 <Link to="/receiving/pallet" className="underline">
@@ -68,33 +52,30 @@ function Dock({ form }: { form: Form }) {
             </div>
             <div className="grid items-start gap-3 lg:grid-cols-[2fr_1fr]">
                 <div className="flex flex-col gap-3">
-                    <TheUnit
-                        {...writing}
-                        form={form}
-                        chooseFamily={(code) => set({ family: code, missing: [], failedHard: [], observed: {} })}
-                    />
-                    <Round {...writing} form={form} />
-                    <Story {...writing} form={form} />
-                    <ConverterCame {...writing} />
+                    <TheUnit form={choices} />
+                    <Round form={choices} />
+                    <Story form={choices} />
+                    <ConverterCame />
                 </div>
-                <Worth {...writing} form={form} family={family} credit={d.family ? (credit.data ?? null) : null}>
-                    <ProblemNote problem={problem} except={SHOWN_AT_FIELD} />
+                <Worth form={choices} family={family} credit={d.family ? (credit.data ?? null) : null}>
+                    <FormProblem of={form} />
                     <button
                         type="button"
                         className="btn btn-main mt-2 w-full text-lg"
-                        disabled={busy}
-                        onClick={() => void submit()}
+                        disabled={form.busy}
+                        onClick={takeIn}
                     >
                         Take it in
                     </button>
                 </Worth>
             </div>
-        </>
+        </FormFields>
     );
 }
 
 /** Once round the unit on its drawing, before a bolt is turned. */
-function Round({ d, set, at, form }: Writing & { form: Form }) {
+function Round({ form }: { form: Form }) {
+    const { d, set, errors } = useIntake();
     const family = form.families.find((x) => x.code === d.family);
     return (
         <Panel
@@ -102,7 +83,14 @@ function Round({ d, set, at, form }: Writing & { form: Form }) {
             aside="before a bolt is turned; smell, colour, debris and magnets are four separate things"
         >
             {family?.outline ? (
-                <WalkRound key={family.code} family={family} clues={form.clues} seen={d} onChange={set} />
+                <WalkRound
+                    key={family.code}
+                    family={family}
+                    outline={family.outline}
+                    clues={form.clues}
+                    seen={d}
+                    onChange={set}
+                />
             ) : (
                 <div className="grid gap-3 sm:grid-cols-2">
                     <p className="text-faint sm:col-span-2">
@@ -119,11 +107,7 @@ function Round({ d, set, at, form }: Writing & { form: Form }) {
                     ))}
                 </div>
             )}
-            {at('/value') && (
-                <p role="alert" className="font-semibold text-bad">
-                    {at('/value')}
-                </p>
-            )}
+            <FieldProblem>{(errors as { value?: { message?: string } }).value?.message}</FieldProblem>
             <div className="mt-2">
                 <Caution>60 to 140 kg: hoist or two people, unit strapped. Fluid may be hot.</Caution>
             </div>

@@ -2,55 +2,51 @@ import { Radio, RadioGroup } from '@headlessui/react';
 import { useQuery } from '@tanstack/react-query';
 import { useEffect } from 'react';
 import { answer, api } from '../../api/client';
-import { Field, Mark, Panel } from '../../kit/basics';
+import { FieldProblem, Mark, Panel } from '../../kit/basics';
 import { OutlinePicture } from '../../kit/Outline';
-import type { Family, Form, Writing } from './draft';
+import { Text, useIntake, type Family, type Form } from './draft';
 import { TagReading } from './TagReading';
 
 /** It stands on the dock: scan its tag, its VIN, its stamped code, and point at what it looks like. */
-export function TheUnit({
-    form,
-    chooseFamily,
-    ...writing
-}: Writing & { form: Form; chooseFamily: (f: string) => void }) {
-    const { d, set, at } = writing;
+export function TheUnit({ form }: { form: Form }) {
+    const { d, set, errors } = useIntake();
+    const chooseFamily = (family: string) => set({ family, missing: [], failedHard: [], observed: {} });
     return (
         <Panel title="The unit" aside={d.family ? undefined : 'scan what it carries, then point at what it looks like'}>
             <div className="grid gap-3 sm:grid-cols-3">
-                <Field
+                <Text
+                    name="coreTag"
                     label="Core tag"
-                    value={d.coreTag}
-                    onChange={(v) => set({ coreTag: v })}
                     hint={`Scan a tag, or leave empty for ${form.nextTag}`}
-                    problem={at('/coreTag')}
                     autoFocus
                 />
                 <div>
-                    <Field
-                        label="VIN"
-                        value={d.vin}
-                        onChange={(v) => set({ vin: v.toUpperCase() })}
-                        problem={at('/vin')}
-                    />
-                    <FromVin {...writing} />
+                    <Text name="vin" label="VIN" upper />
+                    <FromVin />
                 </div>
                 <div>
-                    <Field
+                    <Text
+                        name="tagCode"
                         label="Stamped tag code"
-                        value={d.tagCode}
-                        onChange={(v) => set({ tagCode: v.toUpperCase() })}
+                        upper
                         hint="as it stands there; tags are swapped and lost"
                     />
                     <TagReading text={d.tagCode} family={d.family} onFamily={chooseFamily} />
                 </div>
             </div>
-            <Pictures families={form.families} chosen={d.family} onChoose={chooseFamily} problem={at('/family')} />
+            <Pictures
+                families={form.families}
+                chosen={d.family}
+                onChoose={chooseFamily}
+                problem={errors.family?.message}
+            />
         </Panel>
     );
 }
 
 /** What the catalog knows of a whole VIN is filled in, not asked. */
-function FromVin({ d, set }: Writing) {
+function FromVin() {
+    const { d, set } = useIntake();
     const vin = d.vin.trim();
     const found = useQuery({
         queryKey: ['interchange', 'vehicles', vin],
@@ -64,7 +60,8 @@ function FromVin({ d, set }: Writing) {
     const name = only ? `${only.name}, ${only.engine}` : '';
     useEffect(() => {
         if (name && d.vehicle === '') set({ vehicle: name });
-    }, [name, d.vehicle, set]);
+        // eslint-disable-next-line react-hooks/exhaustive-deps -- set is made anew at each key; the name decides
+    }, [name, d.vehicle]);
     if (vin.length !== 17 || !found.data) return null;
     if (only) return <Mark kind="good">{name}, from the VIN</Mark>;
     return (
@@ -93,7 +90,7 @@ function Pictures({
     families: Family[];
     chosen: string;
     onChoose: (code: string) => void;
-    problem?: string;
+    problem: string | undefined;
 }) {
     return (
         <>
@@ -119,11 +116,7 @@ function Pictures({
                     </Radio>
                 ))}
             </RadioGroup>
-            {problem && (
-                <p role="alert" className="font-semibold text-bad">
-                    {problem}
-                </p>
-            )}
+            <FieldProblem>{problem}</FieldProblem>
         </>
     );
 }

@@ -1,53 +1,48 @@
 import { useState } from 'react';
 import type { Schemas } from '../../api/client';
 import { formatMoney } from '../../kit/format';
-import { Choice, Field } from '../../kit/basics';
+import { Choice, Field, Toggle } from '../../kit/basics';
 import { Outline } from '../../kit/Outline';
 
 type Form = Schemas['IntakeForm'];
-type Damage = { place: string; what: string };
+type Family = Form['families'][number];
+type Drawing = NonNullable<Family['outline']>;
+type Place = Drawing['places'][number];
 export type Seen = {
     clues: Record<string, string>;
     missing: string[];
     observed: Record<string, string>;
-    damage: Damage[];
+    damage: { place: string; what: string }[];
 };
+type Walk = { seen: Seen; onChange: (change: Partial<Seen>) => void };
 
-const without = (record: Record<string, string>, key: string) =>
-    Object.fromEntries(Object.entries(record).filter(([k]) => k !== key));
+/** The record with this answer in it; the same answer again, or none, takes it out. */
+function answered(record: Record<string, string>, key: string, value: string): Record<string, string> {
+    const rest = Object.fromEntries(Object.entries(record).filter(([k]) => k !== key));
+    return value === '' || record[key] === value ? rest : { ...rest, [key]: value };
+}
+
+const noted = (p: Place, seen: Seen) => ({
+    bad: p.parts.filter((n) => seen.missing.includes(n)).length + seen.damage.filter((d) => d.place === p.code).length,
+    seen: p.clues.filter((c) => seen.clues[c]).length + p.features.filter((f) => seen.observed[f]).length,
+    photos: 0,
+});
 
 /** Once round the unit: tap a place, note what is missing there, what is broken, and what the clues say. */
 export function WalkRound({
     family,
+    outline,
     clues,
-    seen,
-    onChange,
-}: {
-    family: Form['families'][number];
-    clues: Form['clues'];
-    seen: Seen;
-    onChange: (change: Partial<Seen>) => void;
-}) {
-    const outline = family.outline!;
-    const [at, setAt] = useState(outline.places[0]!.code);
-    const place = outline.places.find((p) => p.code === at)!;
-    const notes = Object.fromEntries(
-        outline.places.map((p) => [
-            p.code,
-            {
-                bad:
-                    p.parts.filter((n) => seen.missing.includes(n)).length +
-                    seen.damage.filter((d) => d.place === p.code).length,
-                seen: p.clues.filter((c) => seen.clues[c]).length + p.features.filter((f) => seen.observed[f]).length,
-                photos: 0,
-            },
-        ]),
-    );
-    const here = seen.damage.find((d) => d.place === at)?.what ?? '';
+    ...walk
+}: { family: Family; outline: Drawing; clues: Form['clues'] } & Walk) {
+    const [at, setAt] = useState<string | null>(null);
+    const place = outline.places.find((p) => p.code === at) ?? outline.places[0];
+    const notes = Object.fromEntries(outline.places.map((p) => [p.code, noted(p, walk.seen)]));
+    if (!place) return null;
     return (
         <div className="flex flex-col gap-3">
             <div>
-                <Outline drawing={outline} chosen={at} onChoose={setAt} notes={notes} />
+                <Outline drawing={outline} chosen={place.code} onChoose={setAt} notes={notes} />
                 <p className="mt-1 text-sm text-faint">
                     <span className="text-bad">▲</span> missing or damaged, <span className="text-good">●</span> noted.
                     Start anywhere; every place is a button.
@@ -55,115 +50,94 @@ export function WalkRound({
             </div>
             <div className="grid gap-3 border-t border-rule pt-2 sm:grid-cols-2" aria-live="polite">
                 <h3 className="text-2xl sm:col-span-2">{place.name}</h3>
-                {place.parts.length > 0 && (
-                    <fieldset>
-                        <legend className="text-sm font-semibold text-faint">Missing here</legend>
-                        <div className="flex flex-wrap gap-1.5">
-                            {place.parts.map((n) => {
-                                const part = [...family.outsideParts, ...family.hardParts].find((p) => p.number === n);
-                                const gone = seen.missing.includes(n);
-                                return (
-                                    part && (
-                                        <button
-                                            key={n}
-                                            type="button"
-                                            aria-pressed={gone}
-                                            className={`btn px-3 ${gone ? 'btn-chosen' : ''}`}
-                                            onClick={() =>
-                                                onChange({
-                                                    missing: gone
-                                                        ? seen.missing.filter((m) => m !== n)
-                                                        : [...seen.missing, n],
-                                                })
-                                            }
-                                        >
-                                            {gone && <span aria-hidden="true">✓</span>}
-                                            {part.name} <span className="num text-sm">{formatMoney(part.price)}</span>
-                                        </button>
-                                    )
-                                );
-                            })}
-                        </div>
-                    </fieldset>
-                )}
-                {place.clues
-                    .map((id) => clues.find((c) => c.id === id))
-                    .filter((c) => c !== undefined)
+                {place.parts.length > 0 && <MissingHere family={family} parts={place.parts} {...walk} />}
+                {clues
+                    .filter((c) => place.clues.includes(c.id))
                     .map((c) => (
-                        <div key={c.id}>
-                            <Choice
-                                label={c.name}
-                                value={seen.clues[c.id] ?? null}
-                                values={c.values}
-                                onChange={(v) =>
-                                    onChange({
-                                        clues:
-                                            seen.clues[c.id] === v
-                                                ? without(seen.clues, c.id)
-                                                : { ...seen.clues, [c.id]: v },
-                                    })
-                                }
-                            />
-                            {seen.clues[c.id] && c.means[seen.clues[c.id]!] && (
-                                <p className="text-sm text-hand">{c.means[seen.clues[c.id]!]}</p>
-                            )}
-                        </div>
+                        <ClueHere key={c.id} clue={c} {...walk} />
                     ))}
-                {place.features
-                    .map((code) => family.features.find((f) => f.code === code))
-                    .filter((f) => f !== undefined)
-                    .map((f) =>
-                        f.kind === 'number' ? (
-                            <Field
-                                key={f.code}
-                                label={`${f.name} (${f.unit})`}
-                                hint={f.how}
-                                value={seen.observed[f.code] ?? ''}
-                                onChange={(v) =>
-                                    onChange({
-                                        observed:
-                                            v === ''
-                                                ? without(seen.observed, f.code)
-                                                : { ...seen.observed, [f.code]: v },
-                                    })
-                                }
-                                className="w-72"
-                            />
-                        ) : (
-                            <Choice
-                                key={f.code}
-                                label={f.name}
-                                value={seen.observed[f.code] ?? null}
-                                values={f.values}
-                                onChange={(v) =>
-                                    onChange({
-                                        observed:
-                                            seen.observed[f.code] === v
-                                                ? without(seen.observed, f.code)
-                                                : { ...seen.observed, [f.code]: v },
-                                    })
-                                }
-                            />
-                        ),
-                    )}
-                <Field
-                    label="Damage that was there on arrival"
-                    value={here}
-                    hint={
-                        here
-                            ? 'Take its picture on the intake page before a tool touches the unit.'
-                            : 'cracked ear, loose bolt, stripped plug'
-                    }
-                    onChange={(v) =>
-                        onChange({
-                            damage: [
-                                ...seen.damage.filter((d) => d.place !== at),
-                                ...(v ? [{ place: at, what: v }] : []),
-                            ],
-                        })
-                    }
-                />
+                {family.features
+                    .filter((f) => place.features.includes(f.code))
+                    .map((f) => (
+                        <FeatureHere key={f.code} feature={f} {...walk} />
+                    ))}
+                <DamageHere at={place.code} {...walk} />
             </div>
         </div>
+    );
+}
+
+function MissingHere({ family, parts, seen, onChange }: { family: Family; parts: string[] } & Walk) {
+    const here = [...family.outsideParts, ...family.hardParts].filter((p) => parts.includes(p.number));
+    const toggle = (number: string) =>
+        onChange({
+            missing: seen.missing.includes(number)
+                ? seen.missing.filter((m) => m !== number)
+                : [...seen.missing, number],
+        });
+    return (
+        <fieldset>
+            <legend className="text-sm font-semibold text-faint">Missing here</legend>
+            <div className="flex flex-wrap gap-1.5">
+                {here.map((part) => (
+                    <Toggle
+                        key={part.number}
+                        on={seen.missing.includes(part.number)}
+                        onToggle={() => toggle(part.number)}
+                    >
+                        {part.name} <span className="num text-sm">{formatMoney(part.price)}</span>
+                    </Toggle>
+                ))}
+            </div>
+        </fieldset>
+    );
+}
+
+function ClueHere({ clue, seen, onChange }: { clue: Form['clues'][number] } & Walk) {
+    const value = seen.clues[clue.id];
+    const means = value === undefined ? undefined : clue.means[value];
+    return (
+        <div>
+            <Choice
+                label={clue.name}
+                value={value ?? null}
+                values={clue.values}
+                onChange={(v) => onChange({ clues: answered(seen.clues, clue.id, v) })}
+            />
+            {means && <p className="text-sm text-hand">{means}</p>}
+        </div>
+    );
+}
+
+function FeatureHere({ feature: f, seen, onChange }: { feature: Family['features'][number] } & Walk) {
+    const change = (v: string) => onChange({ observed: answered(seen.observed, f.code, v) });
+    return f.kind === 'number' ? (
+        <Field
+            label={`${f.name} (${f.unit})`}
+            hint={f.how}
+            value={seen.observed[f.code] ?? ''}
+            onChange={change}
+            className="w-72"
+        />
+    ) : (
+        <Choice label={f.name} value={seen.observed[f.code] ?? null} values={f.values} onChange={change} />
+    );
+}
+
+function DamageHere({ at, seen, onChange }: { at: string } & Walk) {
+    const here = seen.damage.find((d) => d.place === at)?.what ?? '';
+    const change = (what: string) =>
+        onChange({ damage: [...seen.damage.filter((d) => d.place !== at), ...(what ? [{ place: at, what }] : [])] });
+    return (
+        <Field
+            label="Damage that was there on arrival"
+            value={here}
+            hint={
+                here
+                    ? 'Take its picture on the intake page before a tool touches the unit.'
+                    : 'cracked ear, loose bolt, stripped plug'
+            }
+            onChange={change}
+        />
     );
 }

@@ -93,7 +93,15 @@ describe('Outline', () => {
 describe('WalkRound', () => {
     const walk = (seen: Partial<Seen> = {}) => {
         const change = vi.fn();
-        render(<WalkRound family={family} clues={clues} seen={{ ...nothing, ...seen }} onChange={change} />);
+        render(
+            <WalkRound
+                family={family}
+                outline={family.outline!}
+                clues={clues}
+                seen={{ ...nothing, ...seen }}
+                onChange={change}
+            />,
+        );
         return change;
     };
     it('offers the parts of the place with their price and takes one back at the second tap', () => {
@@ -111,9 +119,13 @@ describe('WalkRound', () => {
         const change = walk({ clues: { fluid: 'black' } });
         fireEvent.click(screen.getByRole('button', { name: /^Pan/ }));
         expect(screen.getByText('burnt')).toBeTruthy();
-        fireEvent.click(within(screen.getByRole('group', { name: 'Fluid' })).getByRole('button', { name: /black/ }));
+        fireEvent.click(
+            within(screen.getByRole('radiogroup', { name: 'Fluid' })).getByRole('radio', { name: /black/ }),
+        );
         expect(change).toHaveBeenLastCalledWith({ clues: {} });
-        fireEvent.click(within(screen.getByRole('group', { name: 'Pan bolts' })).getByRole('button', { name: '16' }));
+        fireEvent.click(
+            within(screen.getByRole('radiogroup', { name: 'Pan bolts' })).getByRole('radio', { name: '16' }),
+        );
         expect(change).toHaveBeenLastCalledWith({ observed: { bolts: '16' } });
         fireEvent.change(screen.getByLabelText('Pan depth (mm)'), { target: { value: '61.2' } });
         expect(change).toHaveBeenLastCalledWith({ observed: { depth: '61.2' } });

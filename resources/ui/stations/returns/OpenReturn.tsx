@@ -1,76 +1,51 @@
-import { useState } from 'react';
-import { api, fieldProblem } from '../../api/client';
-import { useWrite } from '../../api/useWrite';
-import { Field, Panel, ProblemNote, TextArea } from '../../kit/basics';
+import { z } from 'zod';
+import { api } from '../../api/client';
 import type { CardProps } from '../../card/section';
+import { Panel } from '../../kit/basics';
+import { fieldsOf, FormFields, FormProblem, useForm } from '../../kit/form';
+import { maybe, said, words } from '../../kit/form/values';
+
+const schema = z.object({
+    complaint: said("Write down the complaint, in the owner's words."),
+    codes: words,
+    installedOn: maybe,
+    failedOn: said('Say when it failed.'),
+    odometer: z.string(),
+});
+const { Text, Area } = fieldsOf<z.input<typeof schema>>();
 
 /** A unit that is with the customer comes back. */
 export function OpenReturn({ card, onCard, can }: CardProps) {
-    const [v, setV] = useState({
-        complaint: '',
-        codes: '',
-        installedOn: card.dispatch?.commissioning?.installedOn ?? '',
-        failedOn: new Date().toISOString().slice(0, 10),
-        odometer: '',
+    const form = useForm({
+        schema,
+        start: {
+            complaint: '',
+            codes: '',
+            installedOn: card.dispatch?.commissioning?.installedOn ?? '',
+            failedOn: new Date().toISOString().slice(0, 10),
+            odometer: '',
+        },
     });
-    const { busy, problem, write } = useWrite();
-    const set = (change: Partial<typeof v>) => setV({ ...v, ...change });
     if (!can('returns.handle')) return null;
+    const open = form.submit(
+        (typed) => api.POST('/returns', { body: { serial: card.serial ?? '', ...typed } }),
+        onCard,
+    );
     return (
         <Panel title={`${card.serial} comes back`} aside="first question: is it the unit or the car">
-            <div className="grid gap-3 sm:grid-cols-2">
-                <TextArea
-                    label="Complaint, in the owner's words"
-                    value={v.complaint}
-                    onChange={(complaint) => set({ complaint })}
-                    problem={fieldProblem(problem, '/complaint')}
-                />
-                <Field label="Stored codes" value={v.codes} onChange={(codes) => set({ codes })} />
-                <Field
-                    label="Fitted on"
-                    type="date"
-                    value={v.installedOn}
-                    onChange={(installedOn) => set({ installedOn })}
-                    problem={fieldProblem(problem, '/installedOn')}
-                />
-                <Field
-                    label="Failed on"
-                    type="date"
-                    value={v.failedOn}
-                    onChange={(failedOn) => set({ failedOn })}
-                    problem={fieldProblem(problem, '/failedOn')}
-                />
-                <Field
-                    label="Odometer"
-                    value={v.odometer}
-                    onChange={(odometer) => set({ odometer })}
-                    problem={fieldProblem(problem, '/odometer')}
-                />
-            </div>
-            <ProblemNote problem={problem} except={['/complaint', '/installedOn', '/failedOn', '/odometer']} />
-            <button
-                type="button"
-                className="btn btn-main mt-2"
-                disabled={busy}
-                onClick={() =>
-                    void write(
-                        () =>
-                            api.POST('/returns', {
-                                body: {
-                                    serial: card.serial ?? '',
-                                    complaint: v.complaint,
-                                    codes: v.codes.split(/[\s,;]+/).filter(Boolean),
-                                    installedOn: v.installedOn || null,
-                                    failedOn: v.failedOn,
-                                    odometer: v.odometer,
-                                },
-                            }),
-                        onCard,
-                    )
-                }
-            >
-                Open a return
-            </button>
+            <FormFields of={form}>
+                <div className="grid gap-3 sm:grid-cols-2">
+                    <Area name="complaint" label="Complaint, in the owner's words" />
+                    <Text name="codes" label="Stored codes" />
+                    <Text name="installedOn" label="Fitted on" type="date" />
+                    <Text name="failedOn" label="Failed on" type="date" />
+                    <Text name="odometer" label="Odometer" />
+                </div>
+                <FormProblem of={form} />
+                <button type="button" className="btn btn-main mt-2" disabled={form.busy} onClick={open}>
+                    Open a return
+                </button>
+            </FormFields>
         </Panel>
     );
 }

@@ -1,8 +1,12 @@
 import { useState } from 'react';
-import { api, fieldProblem, type Card } from '../../api/client';
+import { z } from 'zod';
+import { api, type Card } from '../../api/client';
 import { formatValue, moment, percent } from '../../kit/format';
 import { useWrite } from '../../api/useWrite';
-import { Choice, Field, Mark, Panel, ProblemNote, TextArea } from '../../kit/basics';
+import { Answers, Mark, Panel, ProblemNote } from '../../kit/basics';
+import { fieldsOf, FormFields, FormProblem, useForm } from '../../kit/form';
+import { More } from '../../kit/More';
+import { typedNumber } from '../../kit/form/values';
 import type { SectionProps } from '../../card/section';
 
 type Case = NonNullable<Card['returns']>['cases'][number];
@@ -16,11 +20,11 @@ function CasePanel({ section, c, card, onCard, can }: { c: Case } & SectionProps
     const r = section;
     const open = !c.verdict && can('returns.handle') && card.station === 'returns';
     const { problem, write } = useWrite();
-    const params = { path: { number: c.number } };
+    const params = { path: { return: c.number } };
     const see = (feature: string, value: string) =>
         write(
             () =>
-                api.POST('/returns/{number}/observations', {
+                api.POST('/returns/{return}/observations', {
                     params,
                     body: { feature, value: c.observed[feature] === value ? null : value, version: c.version },
                 }),
@@ -88,25 +92,47 @@ function CasePanel({ section, c, card, onCard, can }: { c: Case } & SectionProps
                     <ProblemNote problem={problem} />
                     <ul className="flex flex-col gap-2">
                         {questions.map((q) => (
-                            <li key={q.feature}>
-                                {open ? (
-                                    <Choice
-                                        label={q.name}
-                                        value={c.observed[q.feature] ?? null}
-                                        values={q.values}
-                                        onChange={(v) => void see(q.feature, v)}
-                                    />
-                                ) : (
-                                    <>
-                                        <span className="text-faint">{q.name}:</span>{' '}
-                                        <strong>{c.observed[q.feature] ?? 'not looked at'}</strong>
-                                    </>
-                                )}
-                            </li>
+                            <Evidence key={q.feature} q={q} c={c} open={open} see={(v) => void see(q.feature, v)} />
                         ))}
                     </ul>
                 </Panel>
             </div>
+        </>
+    );
+}
+
+type Question = NonNullable<Card['returns']>['questions'][number];
+
+/** One clue. What the record knows is not asked: it counts as it stands until somebody knows better. */
+function Evidence({ q, c, open, see }: { q: Question; c: Case; open: boolean; see: (value: string) => void }) {
+    const seen = c.observed[q.feature];
+    const known = c.known[q.feature];
+    const choose = open && <Answers label={q.name} value={seen ?? null} values={q.values} onAnswer={see} />;
+    if (known === undefined || seen !== undefined) {
+        return (
+            <li>
+                {choose || <Said name={q.name} answer={seen ?? 'not looked at'} />}
+                {known && known.value !== seen && (
+                    <p className="text-sm">
+                        The record says {known.value}: {known.says}
+                    </p>
+                )}
+            </li>
+        );
+    }
+    return (
+        <li>
+            <Said name={q.name} answer={known.value} />
+            <p className="text-sm">From the record: {known.says}</p>
+            {choose && <More title="I know better">{choose}</More>}
+        </li>
+    );
+}
+
+function Said({ name, answer }: { name: string; answer: string }) {
+    return (
+        <>
+            <span className="text-faint">{name}:</span> <strong>{answer}</strong>
         </>
     );
 }
@@ -155,8 +181,8 @@ function ThenAndNow({
                                                 if (e.key === 'Enter' && typed[key])
                                                     void write(
                                                         () =>
-                                                            api.POST('/returns/{number}/measurements', {
-                                                                params: { path: { number: c.number } },
+                                                            api.POST('/returns/{return}/measurements', {
+                                                                params: { path: { return: c.number } },
                                                                 body: {
                                                                     kind: n.kind,
                                                                     code: n.code,
@@ -190,60 +216,57 @@ function ThenAndNow({
     );
 }
 
+const PERCENT = 'Type a number from 0 to 100.';
+const judgement = z.object({
+    verdict: z.string({ error: 'Choose the cause first.' }),
+    share: typedNumber(PERCENT).pipe(z.number().min(0, PERCENT).max(100, PERCENT)),
+    note: z.string(),
+});
+type Judgement = Omit<z.input<typeof judgement>, 'verdict'> & { verdict: string | null };
+const judging = fieldsOf<Judgement>();
+
 function Verdict({ section, c, onCard }: { c: Case } & Pick<SectionProps<'returns'>, 'section' | 'onCard'>) {
-    const r = section;
-    const [verdict, setVerdict] = useState(c.ranking?.[0]?.verdict ?? '');
-    const payer = r.verdicts.find((v) => v.id === verdict)?.pays ?? 'shop';
-    const [share, setShare] = useState('100');
-    const [note, setNote] = useState('');
-    const { busy, problem, write } = useWrite();
-    const part = Number(share);
-    const other = payer === 'shop' ? 'owner' : 'shop';
+    const form = useForm<Judgement, z.output<typeof judgement>>({
+        schema: judgement as z.ZodType<z.output<typeof judgement>, Judgement>,
+        start: { verdict: null, share: '100', note: '' },
+    });
+    const payerOf = (verdict: string | null) => section.verdicts.find((v) => v.id === verdict)?.pays ?? 'shop';
+    const otherOf = (payer: string) => (payer === 'shop' ? 'owner' : 'shop');
+    const payer = payerOf(form.fields.watch('verdict'));
+    const give = form.submit(({ verdict, share, note }) => {
+        const pays = payerOf(verdict);
+        return api.POST('/returns/{return}/verdict', {
+            params: { path: { return: c.number } },
+            body: {
+                verdict,
+                note,
+                version: c.version,
+                split: share === 100 ? { [pays]: 100 } : { [pays]: share, [otherOf(pays)]: 100 - share },
+            },
+        });
+    }, onCard);
     return (
         <Panel title="Verdict" aside="a person decides; the weights are kept beside it">
-            <div className="flex flex-col gap-2">
-                <Choice
-                    label="Cause"
-                    value={verdict}
-                    values={r.verdicts.map((v) => v.id)}
-                    text={(id) => r.verdicts.find((v) => v.id === id)!.name}
-                    onChange={setVerdict}
-                />
-                <Field
-                    label={`Share paid by the ${payer}, in percent; the rest by the ${other}`}
-                    inputMode="decimal"
-                    value={share}
-                    onChange={setShare}
-                    problem={
-                        fieldProblem(problem, '/split') ??
-                        (Number.isNaN(part) ? 'Type a number from 0 to 100.' : undefined)
-                    }
-                />
-                <TextArea label="Why" value={note} onChange={setNote} problem={fieldProblem(problem, '/note')} />
-                <ProblemNote problem={problem} except={['/split', '/note']} />
-                <button
-                    type="button"
-                    className="btn btn-main"
-                    disabled={busy || Number.isNaN(part)}
-                    onClick={() =>
-                        void write(
-                            () =>
-                                api.POST('/returns/{number}/verdict', {
-                                    params: { path: { number: c.number } },
-                                    body: {
-                                        verdict,
-                                        note,
-                                        version: c.version,
-                                        split: part === 100 ? { [payer]: 100 } : { [payer]: part, [other]: 100 - part },
-                                    },
-                                }),
-                            onCard,
-                        )
-                    }
-                >
-                    Give the verdict
-                </button>
-            </div>
+            <FormFields of={form}>
+                <div className="flex flex-col gap-2">
+                    <judging.Buttons
+                        name="verdict"
+                        label="Cause"
+                        values={section.verdicts.map((v) => v.id)}
+                        text={(id) => section.verdicts.find((v) => v.id === id)?.name ?? id}
+                    />
+                    <judging.Text
+                        name="share"
+                        label={`Share paid by the ${payer}, in percent; the rest by the ${otherOf(payer)}`}
+                        inputMode="decimal"
+                    />
+                    <judging.Area name="note" label="Why" />
+                    <FormProblem of={form} />
+                    <button type="button" className="btn btn-main" disabled={form.busy} onClick={give}>
+                        Give the verdict
+                    </button>
+                </div>
+            </FormFields>
         </Panel>
     );
 }
@@ -261,8 +284,8 @@ function Rebuild({ c, onCard }: { c: Case } & Pick<SectionProps<'returns'>, 'onC
                 onClick={() =>
                     void write(
                         () =>
-                            api.POST('/returns/{number}/rebuild', {
-                                params: { path: { number: c.number } },
+                            api.POST('/returns/{return}/rebuild', {
+                                params: { path: { return: c.number } },
                                 body: {},
                             }),
                         onCard,

@@ -2,9 +2,10 @@ import { useState } from 'react';
 import { api, type Card } from '../../api/client';
 import { percent } from '../../kit/format';
 import { useWrite } from '../../api/useWrite';
-import { Choice, Field, HouseNote, Mark, Panel, ProblemNote } from '../../kit/basics';
+import { Answers, Choice, Field, HouseNote, Mark, Panel, ProblemNote } from '../../kit/basics';
 import type { SectionProps } from '../../card/section';
 import { Steps } from '../../work/Steps';
+import { More } from '../../kit/More';
 
 type Item = NonNullable<Card['teardown']>['inspection'][number];
 
@@ -111,12 +112,12 @@ function Symptoms({ section, card, onCard, can }: SectionProps<'teardown'>) {
                             </th>
                             <td className="td">
                                 {changeable ? (
-                                    <Choice
+                                    <Answers
                                         small
                                         label={`Gear ${g}`}
                                         value={t.symptoms[g] ?? null}
                                         values={['ok', 'slips', 'missing']}
-                                        onChange={(v) => !busy && set(g, v)}
+                                        onAnswer={(v) => !busy && set(g, v)}
                                     />
                                 ) : (
                                     (t.symptoms[g] ?? 'not known')
@@ -131,12 +132,12 @@ function Symptoms({ section, card, onCard, can }: SectionProps<'teardown'>) {
                             </th>
                             <td className="td">
                                 {changeable ? (
-                                    <Choice
+                                    <Answers
                                         small
                                         label={`Shift ${a}-${b}`}
                                         value={t.symptoms[`${a}-${b}`] ?? null}
                                         values={['ok', 'flare', 'tie-up', 'delayed']}
-                                        onChange={(v) => !busy && set(`${a}-${b}`, v)}
+                                        onAnswer={(v) => !busy && set(`${a}-${b}`, v)}
                                     />
                                 ) : (
                                     (t.symptoms[`${a}-${b}`] ?? 'not known')
@@ -146,13 +147,18 @@ function Symptoms({ section, card, onCard, can }: SectionProps<'teardown'>) {
                     ))}
                 </tbody>
             </table>
-            <details className="mt-2" open={Object.keys(t.pressures).length > 0}>
-                <summary className="min-h-11 py-2 font-semibold">
-                    Pressures at the case taps{' '}
-                    {Object.keys(t.pressures).length > 0 && (
-                        <span className="font-normal text-faint">{Object.keys(t.pressures).length} read</span>
-                    )}
-                </summary>
+            <More
+                className="mt-2"
+                open={Object.keys(t.pressures).length > 0}
+                title={
+                    <>
+                        Pressures at the case taps{' '}
+                        {Object.keys(t.pressures).length > 0 && (
+                            <span className="font-normal text-faint">{Object.keys(t.pressures).length} read</span>
+                        )}
+                    </>
+                }
+            >
                 <table className="w-full">
                     <tbody>
                         {['line', ...Object.keys(t.elements)].map((c) => (
@@ -163,12 +169,12 @@ function Symptoms({ section, card, onCard, can }: SectionProps<'teardown'>) {
                                 </th>
                                 <td className="td">
                                     {changeable ? (
-                                        <Choice
+                                        <Answers
                                             small
                                             label={`Pressure ${c}`}
                                             value={t.pressures[c] ?? null}
                                             values={['low', 'normal', 'high']}
-                                            onChange={(v) => !busy && tap(c, v)}
+                                            onAnswer={(v) => !busy && tap(c, v)}
                                         />
                                     ) : (
                                         (t.pressures[c] ?? 'not read')
@@ -178,7 +184,7 @@ function Symptoms({ section, card, onCard, can }: SectionProps<'teardown'>) {
                         ))}
                     </tbody>
                 </table>
-            </details>
+            </More>
             {t.codes.length > 0 && (
                 <p className="mt-1 text-sm">
                     Stored codes:{' '}

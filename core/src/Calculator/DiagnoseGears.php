@@ -1,0 +1,40 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Yard\Core\Calculator;
+
+use Yard\Core\Drivetrain\ApplyChart;
+use Yard\Core\Faults\GearDiagnosis;
+use Yard\Core\Faults\LikelihoodTable;
+use Yard\Core\Faults\StoredCode;
+use Yard\Core\Input;
+
+/** diagnose.gears: which element failed, from what each gear and shift does. */
+final class DiagnoseGears implements Calculator
+{
+    public function calculate(Input $in): array
+    {
+        $text = static fn (Input $value): string => $value->asString();
+        $table = LikelihoodTable::house();
+        $diagnosis = new GearDiagnosis(
+            ApplyChart::read($in),
+            array_map($text, $in->map('observed')),
+            array_map($text, $in->optional('pressures')?->asMap() ?? []),
+            array_map(
+                static fn (Input $code): StoredCode => new StoredCode(
+                    $code->name('code'),
+                    $code->choice('means', $table->codeMeanings()),
+                    $code->has('gear') ? $code->string('gear') : '',
+                ),
+                $in->optional('codes')?->asList() ?? [],
+            ),
+            array_map(
+                static fn (Input $weight): float => $weight->asNumber(min: 0.0),
+                $in->optional('weak')?->asMap() ?? [],
+            ),
+        );
+
+        return $diagnosis->ranked() + ['table' => $table->rows];
+    }
+}

@@ -1,0 +1,69 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Yard\Core\Dyno;
+
+/** What a test run was told to do. */
+final readonly class Commands
+{
+    /** After lock-up is commanded the clutch is given this long to apply, seconds. */
+    private const LOCKUP_SETTLE_S = 1.0;
+
+    /**
+     * @param  list<array{t: float, gear: string}>  $gears
+     * @param  list<array{float, float}>|null  $lockup when it was commanded and had settled, seconds; null when it
+     *     never was spoken of
+     */
+    private function __construct(public array $gears, public ?array $lockup)
+    {
+    }
+
+    /**
+     * @param  list<array{t: float, gear?: string, lockup?: string}>  $steps  in the order of time; lockup is on or off
+     * @param  float  $seconds  how long the run is
+     */
+    public static function of(array $steps, float $seconds): self
+    {
+        $gears = [];
+        $windows = null;
+        $on = null;
+        foreach ($steps as $step) {
+            if (isset($step['gear'])) {
+                $gears[] = ['t' => $step['t'], 'gear' => $step['gear']];
+            }
+            if (isset($step['lockup'])) {
+                $windows ??= [];
+                if ($on !== null && $step['lockup'] === 'off') {
+                    $windows[] = [$on + self::LOCKUP_SETTLE_S, $step['t']];
+                }
+                $on = $step['lockup'] === 'on' ? $on ?? $step['t'] : null;
+            }
+        }
+        if ($on !== null) {
+            $windows[] = [$on + self::LOCKUP_SETTLE_S, $seconds];
+        }
+
+        return new self($gears, $windows);
+    }
+
+    /**
+     * The changes between gears that drive the same way, each once.
+     *
+     * @param  array<string, float>  $ratios  gear => ratio; a gear that is not there does not drive
+     * @return list<array{string, string}> from, to
+     */
+    public function changes(array $ratios): array
+    {
+        $changes = [];
+        foreach (array_slice($this->gears, 1) as $i => ['gear' => $to]) {
+            $from = $this->gears[$i]['gear'];
+            $same = isset($ratios[$from], $ratios[$to]) && ($ratios[$from] > 0.0) === ($ratios[$to] > 0.0);
+            if ($same && $from !== $to && ! in_array([$from, $to], $changes, true)) {
+                $changes[] = [$from, $to];
+            }
+        }
+
+        return $changes;
+    }
+}

@@ -1,0 +1,147 @@
+import {
+    flexRender,
+    getCoreRowModel,
+    getSortedRowModel,
+    useReactTable,
+    type Cell,
+    type ColumnDef,
+    type Header,
+    type SortingState,
+} from '@tanstack/react-table';
+import { useState, type ReactNode } from 'react';
+import { formatCount } from './format';
+
+export type Column<Row> = {
+    id: string;
+    title: string;
+    cell: (row: Row) => ReactNode;
+    /** What the column is sorted by; without it, it is not. */
+    sort?: (row: Row) => string | number;
+    /** Numbers stand right. */
+    right?: boolean;
+    /** Names the row. */
+    head?: boolean;
+};
+
+type Props<Row> = {
+    columns: Column<Row>[];
+    rows: Row[];
+    rowId: (row: Row) => string;
+    /** The id of the row that is open beside the list. */
+    chosen?: string | undefined;
+    empty: string;
+    /** How many there are in all, when not every row is here. */
+    total?: number;
+    /** Fetches the next page; null at the end of the list. */
+    more?: { text: string; fetch: (() => void) | null; busy: boolean };
+};
+
+const place = (c: Column<unknown>) => (c.right ? 'text-right' : 'text-left');
+
+const definition = <Row,>(c: Column<Row>, whole: boolean): ColumnDef<Row> => ({
+    id: c.id,
+    header: c.title,
+    cell: ({ row }) => c.cell(row.original),
+    enableSorting: whole && c.sort !== undefined,
+    sortDescFirst: false,
+    ...(c.sort && { accessorFn: c.sort }),
+    meta: c,
+});
+
+/** Every list of the shop: columns that sort, and more rows when there are more. */
+export function DataTable<Row>({ columns, rows, rowId, chosen, empty, total, more }: Props<Row>) {
+    // A page sorted by itself would look like the whole list sorted.
+    const whole = total === undefined || rows.length === total;
+    const [sorting, setSorting] = useState<SortingState>([]);
+    // eslint-disable-next-line react-hooks/incompatible-library -- a list is drawn anew with its rows; nothing is kept
+    const table = useReactTable({
+        data: rows,
+        columns: columns.map((c) => definition(c, whole)),
+        state: { sorting },
+        onSortingChange: setSorting,
+        getRowId: rowId,
+        getCoreRowModel: getCoreRowModel(),
+        getSortedRowModel: getSortedRowModel(),
+    });
+    return (
+        <div className="sheet overflow-x-auto">
+            <table className="w-full">
+                <thead>
+                    {table.getHeaderGroups().map((group) => (
+                        <tr key={group.id}>
+                            {group.headers.map((header) => (
+                                <Heading key={header.id} header={header} />
+                            ))}
+                        </tr>
+                    ))}
+                </thead>
+                <tbody>
+                    {table.getRowModel().rows.map((row) => (
+                        <tr
+                            key={row.id}
+                            className="aria-[current]:bg-wall"
+                            aria-current={row.id === chosen ? 'true' : undefined}
+                        >
+                            {row.getVisibleCells().map((cell) => (
+                                <Value key={cell.id} cell={cell} />
+                            ))}
+                        </tr>
+                    ))}
+                </tbody>
+            </table>
+            {rows.length === 0 && <p className="p-4 text-faint">{empty}</p>}
+            {more?.fetch && (
+                <button type="button" className="btn m-3" onClick={more.fetch} disabled={more.busy}>
+                    {more.text}
+                </button>
+            )}
+            {total !== undefined && rows.length > 0 && (
+                <p className="px-3 py-2 text-faint num">
+                    {rows.length === total
+                        ? `All ${formatCount(total)}`
+                        : `${formatCount(rows.length)} of ${formatCount(total)}`}
+                </p>
+            )}
+        </div>
+    );
+}
+
+function Value<Row>({ cell }: { cell: Cell<Row, unknown> }) {
+    const column = cell.column.columnDef.meta as Column<unknown>;
+    const Tag = column.head ? 'th' : 'td';
+    return (
+        <Tag
+            {...(column.head && { scope: 'row' })}
+            className={`td align-middle ${place(column)} ${column.right ? 'num' : ''}`}
+        >
+            {flexRender(cell.column.columnDef.cell, cell.getContext())}
+        </Tag>
+    );
+}
+
+const ORDER = { asc: 'ascending', desc: 'descending' } as const;
+
+function Heading<Row>({ header }: { header: Header<Row, unknown> }) {
+    const sorted = header.column.getIsSorted();
+    const title = flexRender(header.column.columnDef.header, header.getContext());
+    return (
+        <th
+            scope="col"
+            className={`th ${place(header.column.columnDef.meta as Column<unknown>)}`}
+            aria-sort={sorted ? ORDER[sorted] : undefined}
+        >
+            {header.column.getCanSort() ? (
+                <button
+                    type="button"
+                    className="inline-flex min-h-9 items-center gap-1 font-semibold"
+                    onClick={header.column.getToggleSortingHandler()}
+                >
+                    {title}
+                    <span aria-hidden="true">{sorted === 'asc' ? '▲' : sorted === 'desc' ? '▼' : '↕'}</span>
+                </button>
+            ) : (
+                title
+            )}
+        </th>
+    );
+}

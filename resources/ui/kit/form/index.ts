@@ -1,0 +1,2 @@
+export { fieldsOf, FormFields, FormProblem } from './fields';
+export { useForm, type WritingForm } from './useForm';

@@ -1,0 +1,207 @@
+# Proves that whatever dies comes back and whatever was kept is kept: a restored shop is the shop that was backed up, row
+# by row and file by file, also when people worked meanwhile. Run by `./yard test operations`; sourced, so that it uses
+# the functions of ./yard.
+
+SENT=0
+API=
+check() { [ "$2" = "$3" ] || { say "FAILED: $1"; diff <(echo "$2") <(echo "$3") | head -20; return 1; }; }
+
+knock() { # METHOD PATH [JSON] > body; the status in $STATUS
+  local token
+  token=$(awk '/XSRF/ {print $7}' "$JAR" 2>/dev/null | php -r 'echo urldecode(trim(stream_get_contents(STDIN)));')
+  SENT=$((SENT + 1))
+  STATUS=$(curl -s -b "$JAR" -c "$JAR" -X "$1" "$API$2" -o "$JAR.body" -w '%{http_code}' -H "X-XSRF-TOKEN: $token" \
+    -H 'Accept: application/json' -H 'Content-Type: application/json' -H "Idempotency-Key: b-$(date +%s%N)-$SENT" ${3:+-d "$3"})
+}
+
+enter() {
+  JAR=$STATE.cookies; rm -f "$JAR"; API=http://127.0.0.1:$WEB_PORT/api
+  knock GET /session
+  knock POST /session "{\"badge\": \"${1:-101}\", \"pin\": \"${2:-193742}\"}"
+  [ "$STATUS" = 200 ] || { say "FAILED: the badge cannot sign in: $(cat "$JAR.body")"; return 1; }
+}
+
+receive_core() {
+  knock POST /receiving "{\"coreTag\": \"$1\", \"jobType\": \"rebuild\", \"ownership\": \"exchange\", \"family\": \"RD4\",
+    \"customer\": \"WS-LOW\", \"vehicle\": \"\", \"vin\": \"\", \"odometer\": \"98000 km\", \"complaint\": \"No drive\",
+    \"codes\": [\"P0730\"], \"clues\": {}, \"missing\": [], \"failedHard\": [], \"repairHours\": 1, \"grade\": \"B\",
+    \"gradeReason\": \"Looks worn.\", \"sender\": \"own\"}"
+}
+
+tables() { owner_sql -N yard -e "SELECT table_name FROM information_schema.tables WHERE table_schema = 'yard' AND table_name NOT IN ('cache', 'jobs', 'open_sessions', 'sign_ins', 'tablets') ORDER BY 1"; }
+
+# One line a table: its name, its rows and a hash over all of them in order, history of versioned tables included.
+rows() {
+  local t
+  for t in $(tables); do
+    printf '%s %s\n' "$t" "$(mariadb-dump --no-defaults --socket="$RUN/db.sock" -u "$(id -un)" --compact --no-create-info \
+      --skip-extended-insert --order-by-primary --hex-blob --dump-history yard "$t" | sed 's/ AUTO_INCREMENT=[0-9]*//' | sha256sum | cut -c1-16)"
+  done
+}
+files() { (cd "$STATE/app" && find . -type f ! -path './anchors/*' -print0 | sort -z | xargs -0 -r sha256sum); }
+chains_hold() { as_web php artisan ledger:verify > "$LOGS/verify.log" 2>&1 || { say "FAILED: $1"; head -5 "$LOGS/verify.log"; return 1; }; }
+
+cores_meanwhile() { owner_sql -N yard -e "SELECT COUNT(*) FROM units WHERE core_tag LIKE 'C-77%'"; }
+rule_versions() { owner_sql -N yard -e "SELECT COUNT(*) FROM house_rules FOR SYSTEM_TIME ALL WHERE code = 'labour-rate'"; }
+
+test_backup() {
+  start_instance || return 1
+  local backups=$BACKUPS quiet busy total before_rows before_files writer n received
+  enter || return 1
+  secrets_are_apart || return 1
+
+  # While people work: every core that is in the backup is there whole.
+  (enter; n=0; until [ -e "$STATE.enough" ]; do n=$((n + 1)); receive_core "C-77$n"; done) > /dev/null 2>&1 & writer=$!
+  for n in $(seq 1 100); do [ "$(cores_meanwhile)" -ge 5 ] && break; sleep 0.2; done
+  (backup_instance "$backups" && echo "$BACKUP_FILE" > "$STATE.busy") || return 1
+  touch "$STATE.enough"
+  wait "$writer"
+  total=$(cores_meanwhile)
+  busy=$(cat "$STATE.busy")
+  sleep 1.1
+
+  check "the doctor finds nothing" "All is well." "$(examine | tail -1)" || return 1
+  chmod 644 "$STATE/secrets"
+  owner_sql yard -e "INSERT INTO jobs (queue, payload, attempts, available_at, created_at) VALUES ('nobody', '{}', 0, 1, 1)"
+  check "the doctor names what is wrong" "1 pieces of work wait longer than five minutes.|$STATE/secrets can be read by others." \
+    "$(examine | sed -n 's/^  WRONG  //p' | paste -sd '|')" || return 1
+  chmod 600 "$STATE/secrets"; owner_sql yard -e "DELETE FROM jobs"
+
+  # An evil day later the shop is as it was, to the row and the byte.
+  receive_core C-7801
+  [ "$STATUS" = 201 ] || { say "FAILED: a core is not received: $(cat "$JAR.body")"; return 1; }
+  for n in 1 2 3; do owner_sql yard -e "REPLACE INTO house_rules (code, choice, reason, version) VALUES ('labour-rate', '$n', 'test', $n)"; done
+  check "a house rule has a history" 3 "$(rule_versions)" || return 1
+  before_rows=$(rows); before_files=$(files)
+  (backup_instance "$backups" && echo "$BACKUP_FILE" > "$STATE.quiet") || return 1
+  quiet=$(cat "$STATE.quiet")
+  receive_core C-7802
+  owner_sql yard -e "DELETE FROM credit_lines"
+  (restore_instance "$quiet") || return 1
+  check "every row is back, history included" "$before_rows" "$(rows)" || return 1
+  check "every photo and recording is back" "$before_files" "$(files)" || return 1
+  check "the house rules kept their history" 3 "$(rule_versions)" || return 1
+  chains_hold "the chains of the restored shop" || return 1
+  enter || return 1
+  receive_core C-7803
+  [ "$STATUS" = 201 ] || { say "FAILED: work does not go on after a restore: $(cat "$JAR.body")"; return 1; }
+
+  (restore_instance "$busy") || return 1
+  chains_hold "the chains of a backup made while people worked" || return 1
+  n=$(cores_meanwhile)
+  [ "$n" -ge 5 ] && [ "$n" -lt "$total" ] || { say "FAILED: the backup has $n of $total cores, so nobody worked while it was made"; return 1; }
+  received=$(owner_sql -N yard -e "SELECT COUNT(*) FROM ledger l JOIN units u ON u.id = l.unit_id WHERE l.kind = 'core.received' AND u.core_tag LIKE 'C-77%'")
+  check "each core of the busy backup has its event" "$n" "$received" || return 1
+
+  # What is no backup, or was touched, changes nothing.
+  cp "$quiet" "$STATE.torn"; truncate -s -4096 "$STATE.torn"
+  check "a torn backup is refused" "refused" "$( (restore_instance "$STATE.torn" 2>&1) > /dev/null || echo refused)" || return 1
+  mkdir -p "$STATE.open" && tar -C "$STATE.open" -xzf "$quiet" && echo '-- more' >> "$STATE.open/yard.sql" && tar -C "$STATE.open" -czf "$STATE.touched" .
+  check "an altered backup is refused" "refused" "$( (restore_instance "$STATE.touched" 2>&1) > /dev/null || echo refused)" || return 1
+  check "the shop still runs after the refusals" "$n" "$(cores_meanwhile)" || return 1
+
+  retention || return 1
+  say "Backup and restore: rows of $(tables | wc -l) tables and $(echo "$before_files" | wc -l) files alike; $n of $total cores in the backup made meanwhile."
+}
+
+# No run stays open, whatever the rig does, and the next one can be started.
+test_rigs() {
+  local how says tag run i state
+  enter 104 627014 || return 1
+  tag=$(owner_sql -N yard -e "SELECT u.core_tag FROM units u JOIN builds b ON b.id = u.current_build_id WHERE u.station = 'dyno' AND NOT EXISTS (SELECT 1 FROM dyno_runs r WHERE r.build_id = b.id AND r.state IN ('queued', 'running', 'recorded')) AND NOT EXISTS (SELECT 1 FROM holds h WHERE h.unit_id = u.id AND h.lifted_at IS NULL) LIMIT 1")
+  [ -n "$tag" ] || { say "FAILED: the demo shop has no unit to test at the dyno"; return 1; }
+  ctl stop rig > /dev/null
+  while IFS='|' read -r how says; do
+    php tests/fixtures/evil-rig.php "$RIG_PORT" "$how" > /dev/null 2>&1 &
+    sleep 0.5
+    knock POST "/units/$tag/dyno/runs" '{"specimen": "sound"}'
+    [ "$STATUS" = 201 ] || { say "FAILED: no run can be started before the rig is $how: $(cat "$JAR.body")"; return 1; }
+    run=$(owner_sql -N yard -e "SELECT MAX(id) FROM dyno_runs")
+    for i in $(seq 1 100); do
+      state=$(owner_sql -N yard -e "SELECT state FROM dyno_runs WHERE id = $run")
+      case $state in queued | running) sleep 0.2 ;; *) break ;; esac
+    done
+    check "a run with a rig that is $how" "failed: yes" "$state: $(owner_sql -N yard -e "SELECT IF(error LIKE '%$says%', 'yes', error) FROM dyno_runs WHERE id = $run")" || return 1
+    pkill -f evil-rig.php; sleep 0.2
+  done << 'RIGS'
+silent|fell silent
+chatty|fell silent
+endless|a line without an end
+text|no sample
+leaves|broke off
+forever|after the end of the program
+RIGS
+  ctl start rig > /dev/null
+  say "Rigs: every run that went wrong ended by itself."
+}
+
+answers() { curl -fs -m 3 -o /dev/null "$API/session" && port_open "$GATEWAY_PORT" && port_open "$RIG_PORT"; }
+comes_back() { local i; for i in $(seq 1 "$2"); do answers && { [ -z "${3:-}" ] || alive "$3"; } && return 0; sleep 1; done; say "FAILED: $1: the shop did not come back in $2 s"; ctl status; return 1; }
+kill_hard() { kill -KILL "$(cat "$RUN/$1.pid")"; }
+left_running() { pgrep -f -- "$STATE|rig.php --port $RIG_PORT" | grep -vx "$$"; port_open "$WEB_PORT" && echo "port $WEB_PORT"; }
+
+test_deaths() {
+  local name
+  start_instance || return 1
+  test_rigs || return 1
+  enter || return 1
+  receive_core C-7901
+  [ "$STATUS" = 201 ] || { say "FAILED: $(cat "$JAR.body")"; return 1; }
+  for name in nginx fpm rig gateway queue db; do
+    kill_hard $name
+    sleep 0.3
+    comes_back "$name is killed" 20 $name || return 1
+  done
+  kill_hard nginx; kill_hard db
+  comes_back "web server and database are killed at once" 30 || return 1
+
+  # Away for a while: a sentence within three seconds, and work goes on when it is back.
+  ctl stop db > /dev/null
+  local began=$SECONDS
+  knock GET /units
+  check "the database is away" "503 yes" "$STATUS $(grep -q 'what you typed is still here' "$JAR.body" && [ $((SECONDS - began)) -le 3 ] && echo yes)" || return 1
+  ctl start db > /dev/null
+  comes_back "the database was away" 20 db || return 1
+  receive_core C-7902
+  [ "$STATUS" = 201 ] || { say "FAILED: work does not go on when the database is back: $(cat "$JAR.body")"; return 1; }
+
+  # The supervisor itself and the master of the web server: what is left holds the ports.
+  kill_hard supervisord; kill_hard nginx
+  start_instance || { say "FAILED: it does not start again after its supervisor was killed"; return 1; }
+  comes_back "the supervisor was killed" 20 || return 1
+
+  # The power goes.
+  for name in supervisord $CHILDREN; do kill -KILL -- "-$(cat "$RUN/$name.pid" 2>/dev/null)" 2>/dev/null; done
+  start_instance || { say "FAILED: it does not start again after a power cut"; return 1; }
+  chains_hold "the chains after a power cut" || return 1
+  check "what was acknowledged is there" 1 "$(owner_sql -N yard -e "SELECT COUNT(*) FROM units WHERE core_tag = 'C-7901'")" || return 1
+
+  kill_hard supervisord
+  stop_instance
+  check "stop ends everything whatever died before" "" "$(left_running)" || return 1
+  say "Deaths: every part came back, and nothing is left after a stop."
+}
+
+# What the user of the web workers can read, on the disk and of the processes that run, knows nothing of the owner.
+secrets_are_apart() {
+  check "the search finds the application's own password" found "$(readable_secrets "$APP_PASSWORD")" || return 1
+  check "the owner's password is nowhere" "" "$(readable_secrets "$OWNER_PASSWORD")" || return 1
+  check "the cached configuration is the web user's alone" 600 "$(stat -c %a "$STATE/bootstrap/config.php")"
+}
+
+# The secret comes through a pipe: what stands in the arguments of the search would be found there.
+readable_secrets() {
+  printf '%s' "$1" | as_web bash -c 'secret=$(cat); look() { grep -qsaF -f <(printf "%s" "$secret") "$@"; }
+    { look -r --exclude-dir=db "$1" || look /proc/[0-9]*/environ /proc/[0-9]*/cmdline; } && echo found' search "$STATE"
+}
+
+# Two weeks of days, eight weeks of weeks.
+retention() {
+  local folder=$STATE.kept day
+  mkdir -p "$folder"
+  for day in $(seq 0 100); do : > "$folder/yard-$(date -u -d "-$day days" +%Y%m%dT020000Z).tar.gz"; done
+  prune_backups "$folder"
+  local left; left=$(find "$folder" -name '*.tar.gz' | wc -l)
+  [ "$left" -ge 20 ] && [ "$left" -le 22 ] || { say "FAILED: $left backups are kept of 101 days"; return 1; }
+  [ -e "$folder/yard-$(date -u -d "-13 days" +%Y%m%dT020000Z).tar.gz" ] || { say "FAILED: a day of the last two weeks is gone"; return 1; }
+}
