@@ -5,6 +5,7 @@ use App\Catalog\Exchange\ImportCatalogCommand;
 use App\Kernel\Http\IdempotentWrite;
 use App\Kernel\Http\ProblemDocument;
 use App\Kernel\Ledger\GrantCommand;
+use App\Kernel\Ledger\RebuildStateCommand;
 use App\Kernel\Ledger\TrimAnchorsCommand;
 use App\Kernel\Ledger\VerifyLedgerCommand;
 use App\Stations\Dyno\Console\GatewayCommand;
@@ -73,6 +74,7 @@ $app = Application::configure(basePath: dirname(__DIR__))
     ->withCommands([
         GrantCommand::class,
         TrimAnchorsCommand::class,
+        RebuildStateCommand::class,
         VerifyLedgerCommand::class,
         GatewayCommand::class,
         ImportCatalogCommand::class,

@@ -19,6 +19,7 @@ backup_instance() {
   mariadb-dump --no-defaults --socket="$RUN/db.sock" -u "$(id -un)" --single-transaction --quick --hex-blob \
     --dump-history --routines --triggers --skip-dump-date yard > "$stage/yard.sql" 2> "$LOGS/backup.log" \
     || { rm -rf "$stage"; fail "the database could not be dumped: $(tail -1 "$LOGS/backup.log")"; }
+  cp -a "$STATE/sealed/heads.jsonl" "$stage/sealed.jsonl" 2>/dev/null
   cp -a "$STATE/app" "$stage/app" || { rm -rf "$stage"; fail "the photos and recordings could not be copied."; }
   printf '{"format": "yard-backup", "version": 1, "made": "%s", "database": "%s"}\n' \
     "$(date -u +%Y-%m-%dT%H:%M:%SZ)" "$(mariadb --version | grep -oE '[0-9]+\.[0-9]+\.[0-9]+' | head -1)" > "$stage/backup.json"
@@ -72,11 +73,12 @@ restore_instance() {
   mkdir -p "$STATE"
   mv "$stage/app" "$STATE/app"
   prepare_state
+  [ ! -f "$stage/sealed.jsonl" ] || cp "$stage/sealed.jsonl" "$STATE/sealed/heads.jsonl"
   start_db
   owner_sql yard < "$stage/yard.sql" 2> "$LOGS/restore.log" || fail "the database could not be loaded: $(tail -1 "$LOGS/restore.log")"
   touch "$STATE/demo.loaded"
   migrate
   as_web php artisan ledger:trim-anchors > "$LOGS/restore.log" 2>&1 || fail "the anchors could not be read: $(tail -1 "$LOGS/restore.log")"
-  rm -rf "$stage"
+  rm -rf "$stage" "$STATE/sealed" # what is left is sealed anew
   start_instance
 }

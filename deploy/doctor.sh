@@ -46,6 +46,8 @@ examine_safety() {
   local last
   last=$(find "$BACKUPS" -maxdepth 1 -name 'yard-*.tar.gz' -mmin -2880 2> /dev/null | sort | tail -1)
   [ -n "$last" ] && good "the last backup is $(basename "$last")" || wrong "There is no backup of the last two days." "Run ./yard backup; see $LOGS/backups.log."
+  [ "$WEB_USER_OS" != "$(id -un)" ] && good "the chain heads are sealed by another user than the web's" \
+    || wrong "The chain heads are sealed by the web's own user, who could rewrite them." "Start the shop as root in a folder every user can enter."
   [ "$(stat -c %a "$STATE/secrets" 2> /dev/null)" = 600 ] && good "the secrets are their owner's alone" || wrong "$STATE/secrets can be read by others." "chmod 600 $STATE/secrets"
 }
 

@@ -3,6 +3,7 @@
 namespace Tests;
 
 use App\Kernel\Ledger\Anchors;
+use App\Kernel\Ledger\VerifyState;
 use App\Shop\HouseRules;
 use App\Shop\Models\HouseRule;
 use App\Shop\Models\Person;
@@ -27,6 +28,9 @@ abstract class TestCase extends LaravelTestCase
 {
     use DatabaseTransactions;
 
+    /** A test that writes behind the application's back, where the ledger cannot know of it. */
+    protected bool $tampered = false;
+
     /** @var array<string, mixed>|null */
     private static ?array $contract = null;
 
@@ -36,6 +40,13 @@ abstract class TestCase extends LaravelTestCase
         $this->furnish();
         config(['yard.progress_connection' => null]); // a second connection would wait for the test's own transaction
         self::anchorWhatIsThere();
+    }
+
+    /** Whatever a test did: the ledger can say how every row came to be as it is. */
+    protected function assertPostConditions(): void
+    {
+        $found = $this->tampered ? [] : app(VerifyState::class)->verify()['differences'];
+        $this->assertSame([], array_map(fn (array $d) => "{$d['where']}: {$d['what']}", $found));
     }
 
     /** The anchor file of earlier tests knows events that were rolled back. */

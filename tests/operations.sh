@@ -39,7 +39,31 @@ rows() {
   done
 }
 files() { (cd "$STATE/app" && find . -type f ! -path './anchors/*' -print0 | sort -z | xargs -0 -r sha256sum); }
-chains_hold() { as_web php artisan ledger:verify > "$LOGS/verify.log" 2>&1 || { say "FAILED: $1"; head -5 "$LOGS/verify.log"; return 1; }; }
+chains_hold() { as_web php artisan ledger:verify --state > "$LOGS/verify.log" 2>&1 || { say "FAILED: $1"; grep -v compared "$LOGS/verify.log" | head -5; return 1; }; }
+
+# Whoever has the web workers' rights can neither rewrite the sealed heads nor sign new ones; whoever has the machine's
+# leaves a broken signature.
+test_seal() {
+  local sealed=$STATE/sealed/heads.jsonl i before
+  for i in $(seq 1 50); do [ -s "$sealed" ] && [ ! -s "$STATE/app/anchors/heads.jsonl" ] && break; sleep 0.2; done
+  [ -s "$sealed" ] || { say "FAILED: nothing was sealed"; return 1; }
+  if [ "$WEB_USER_OS" != "$(id -un)" ]; then
+    check "the web user cannot write the sealed heads" "refused" "$(as_web sh -c "echo x >> $sealed" 2> /dev/null || echo refused)" || return 1
+    check "the web user cannot put another file there" "refused" "$(as_web sh -c "mv $sealed $sealed.old" 2> /dev/null || echo refused)" || return 1
+    check "the web user cannot read the key" "refused" "$(as_web cat "$STATE/sealed/key" 2> /dev/null || echo refused)" || return 1
+  fi
+  before=$(cat "$sealed")
+  sed -i '2s/hash/hush/' "$sealed"
+  as_owner php artisan ledger:verify > "$LOGS/verify.log" 2>&1 && { say "FAILED: a sealed head altered by root is not found"; return 1; }
+  grep -q "does not carry the seal's signature" "$LOGS/verify.log" || { say "FAILED: another fault is told"; cat "$LOGS/verify.log"; return 1; }
+  printf '%s\n' "$before" > "$sealed"
+  as_owner php artisan ledger:verify > "$LOGS/verify.log" 2>&1 || { say "FAILED: the seal does not hold"; head -5 "$LOGS/verify.log"; return 1; }
+  as_owner php artisan ledger:rebuild > "$LOGS/verify.log" 2>&1 || { say "FAILED: the state cannot be rebuilt"; tail -5 "$LOGS/verify.log"; return 1; }
+  check "the rebuilt measurements are the shop's" \
+    "$(owner_sql -N yard -e "SELECT COUNT(*), SUM(si), SUM(measured_by) FROM measurements")" \
+    "$(owner_sql -N yard_rebuilt -e "SELECT COUNT(*), SUM(si), SUM(measured_by) FROM measurements")" || return 1
+  say "Seal: the heads cannot be rewritten by the web user, and a rewritten one is found."
+}
 
 cores_meanwhile() { owner_sql -N yard -e "SELECT COUNT(*) FROM units WHERE core_tag LIKE 'C-77%'"; }
 rule_versions() { owner_sql -N yard -e "SELECT COUNT(*) FROM house_rules FOR SYSTEM_TIME ALL WHERE code = 'labour-rate'"; }
@@ -48,7 +72,7 @@ test_backup() {
   start_instance || return 1
   local backups=$BACKUPS quiet busy total before_rows before_files writer n received
   enter || return 1
-  secrets_are_apart || return 1
+  secrets_are_apart && test_seal || return 1
 
   # While people work: every core that is in the backup is there whole.
   (enter; n=0; until [ -e "$STATE.enough" ]; do n=$((n + 1)); receive_core "C-77$n"; done) > /dev/null 2>&1 & writer=$!

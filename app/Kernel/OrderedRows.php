@@ -2,6 +2,8 @@
 
 namespace App\Kernel;
 
+use App\Kernel\Ledger\Change;
+use App\Kernel\Ledger\Ledger;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Database\Eloquent\Relations\HasMany;
 
@@ -18,15 +20,42 @@ final class OrderedRows
      */
     public static function write(HasMany $list, array $rows): void
     {
-        $list->getQuery()->clone()->delete();
-        $fixed = $list->make()->getAttributes();
-        $list->getModel()->newQuery()->insert(
-            array_map(
+        app(Ledger::class)->within(function () use ($list, $rows): void {
+            self::clear($list);
+            $fixed = $list->make()->getAttributes();
+            $rows = array_map(
                 fn (array $row, int $n) => $row + ['position' => $n] + $fixed,
-                $rows,
+                array_values($rows),
                 array_keys(array_values($rows)),
-            ),
-        );
+            );
+            if ($rows !== []) {
+                $model = $list->getModel();
+                $model->newQuery()->insert($rows);
+                // Rows of one statement have keys in a row, from the first one's.
+                $first = (int) $model->getConnection()->getPdo()->lastInsertId();
+                foreach ($rows as $n => $row) {
+                    app(Ledger::class)->changed(new Change($model->getTable(), $first + $n, $row));
+                }
+            }
+        });
         $list->getParent()->unsetRelations();
+    }
+
+    /**
+     * @template M of Model
+     *
+     * @param  HasMany<M, covariant Model>  $list  or the part of it that goes
+     */
+    public static function clear(HasMany $list): void
+    {
+        app(Ledger::class)->within(function () use ($list): void {
+            $gone = $list->getQuery()->clone()->pluck('id');
+            if ($gone->isNotEmpty()) {
+                $list->getModel()->newQuery()->whereIn('id', $gone)->delete();
+            }
+            foreach ($gone as $id) {
+                app(Ledger::class)->changed(new Change($list->getModel()->getTable(), (int) $id, null));
+            }
+        });
     }
 }

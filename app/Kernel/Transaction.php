@@ -2,6 +2,7 @@
 
 namespace App\Kernel;
 
+use App\Kernel\Ledger\Ledger;
 use Closure;
 use Illuminate\Support\Facades\DB;
 
@@ -16,7 +17,7 @@ final class Transaction
      */
     public static function run(Closure $work): mixed
     {
-        return DB::transaction($work);
+        return DB::transaction(fn () => app(Ledger::class)->within($work));
     }
 
     /** Once what was written can be seen by others. */

@@ -3,6 +3,7 @@
 namespace App\Yard;
 
 use App\Kernel\Http\Serialiser;
+use App\Kernel\Ledger\Ledger;
 use App\Shop\Abilities;
 use App\Shop\Door\OpenSessions;
 use App\Shop\HouseRules;
@@ -23,6 +24,7 @@ final class YardServiceProvider extends ServiceProvider
     {
         $this->app->scoped(PeopleNames::class);
         $this->app->scoped(Gatekeeper::class);
+        $this->app->scoped(Ledger::class);
         $this->app->scoped(HouseRules::class);
         $this->app->bind(Serialiser::class, OneUnitAtATime::class);
         foreach (Rooms::all() as $room) {

@@ -67,6 +67,7 @@ final class HouseTest extends TestCase
     /** A bolt group whose torque nobody recorded bars the signature as a clearance does. */
     public function test_torque_bars_the_sign_off(): void
     {
+        $this->tampered = true;
         $unit = $this->bringTo('assembly');
         $this->assembleEverything('C-9001');
         $against = fn () => array_column(

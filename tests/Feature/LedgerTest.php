@@ -3,7 +3,9 @@
 namespace Tests\Feature;
 
 use App\Kernel\Ledger\Anchors;
+use App\Kernel\Ledger\Checkpoint;
 use App\Kernel\Ledger\Ledger;
+use App\Kernel\Ledger\Seal;
 use App\Kernel\Ledger\VerifyLedger;
 use Illuminate\Support\Facades\DB;
 use PHPUnit\Framework\Attributes\DataProvider;
@@ -181,6 +183,31 @@ final class LedgerTest extends TestCase
         }
     }
 
+    public function test_a_walk_that_was_broken_off_goes_on(): void
+    {
+        foreach (['a', 'b', 'c'] as $stream) {
+            foreach ([1, 2] as $n) {
+                app(Ledger::class)->record($stream, 'probe', ['n' => $n]);
+            }
+        }
+        $hash = (string) DB::table('ledger')->where('stream', 'b')->where('seq', 1)->value('hash');
+        $from = new Checkpoint('b', 1, $hash, 3);
+        $whole = app(VerifyLedger::class)->verify();
+        $rest = app(VerifyLedger::class)->verify(null, $from);
+        $this->assertSame([[], []], [$whole['breaks'], $rest['breaks']], 'also of the chains that were walked before');
+        $before = DB::table('ledger')->where('stream', '<', 'b')->count();
+        $this->assertSame($whole['events'] - $before - 1 + 3, $rest['events']);
+        $altered = new Checkpoint('b', 1, str_repeat('0', 64), 3);
+        $this->assertSame(
+            [['stream' => 'b', 'seq' => 2, 'what' => 'Event 2 does not follow event 1.']],
+            app(VerifyLedger::class)->verify(null, $altered)['breaks'],
+        );
+        $kept = config('yard.state').'/framework/verify.json';
+        file_put_contents($kept, json_encode($from));
+        $this->assertStringContainsString('after 3 events', $this->command('ledger:verify', ['--resume' => true])[1]);
+        $this->assertFileDoesNotExist($kept);
+    }
+
     public function test_every_write_leaves_an_event_with_the_person(): void
     {
         $this->receive()->assertCreated();
@@ -198,22 +225,68 @@ final class LedgerTest extends TestCase
         $this->assertNotSame($row->at, $row->tablet_at);
     }
 
-    public function test_the_anchor_file_is_kept_small_without_losing_a_head(): void
+    public function test_what_is_sealed_is_neither_lost_nor_set_back(): void
     {
+        [$folder, $key] = [self::emptyFolder(), str_repeat('k', 64)];
+        $inbox = "$folder/inbox";
+        $sealed = "$folder/heads.jsonl";
+        $seal = fn (int $large = 1_000_000) => new Seal($inbox, $folder, $key, $large);
+        $anchor = fn (string $stream, int $n, string $hash) => file_put_contents(
+            $inbox,
+            Anchors::line($stream, $n, str_repeat($hash, 64)),
+            FILE_APPEND,
+        );
+        $told = fn () => Anchors::told(Seal::lines($sealed));
         foreach (range(1, 50) as $n) {
-            Anchors::add('probe', $n, str_repeat('a', 64));
-            Anchors::add('other', $n, str_repeat('b', 64));
+            $anchor('probe', $n, 'a');
+            $anchor('other', $n, 'b');
         }
-        $before = Anchors::latest();
-        Anchors::compact(large: 1);
-        clearstatcache();
-        $this->assertSame($before, Anchors::latest());
-        $this->assertCount(count($before['heads']), file(Anchors::path()));
-        Anchors::add('probe', 51, str_repeat('c', 64));
-        $this->assertSame(51, Anchors::latest()['heads']['probe']['seq']);
-        file_put_contents(Anchors::path(), "nonsense\n", FILE_APPEND);
-        Anchors::compact(large: 1);
-        $this->assertCount(1, Anchors::latest()['malformed'], 'what is no anchor stays to be found');
-        self::anchorWhatIsThere();
+        $this->assertSame(100, $seal()->take());
+        $this->assertSame('', file_get_contents($inbox));
+        $anchor('probe', 50, 'a');
+        $seal()->take();
+        $this->assertCount(100, file($sealed), 'what is known is not sealed twice');
+        $before = $told();
+        $anchor('other', 51, 'b');
+        $seal(large: 1)->take();
+        $this->assertCount(2, file($sealed), 'a line a chain is left of a long file');
+        $this->assertSame(
+            ['probe' => 50, 'other' => 51],
+            array_map(fn (array $h) => $h['seq'], $told()['heads']),
+        );
+        $this->assertSame($before['heads']['probe'], $told()['heads']['probe']);
+        $this->assertSame([], Seal::broken($sealed, $key));
+
+        $anchor('probe', 50, 'f');
+        file_put_contents($inbox, "nonsense\n", FILE_APPEND);
+        $seal(large: 1)->take();
+        $this->assertSame(['probe'], $told()['conflicts'], 'another head under the same number is evidence');
+        $this->assertSame([4], $told()['malformed']);
+        $this->assertSame(str_repeat('a', 64), $told()['heads']['probe']['hash']);
+
+        $lines = file($sealed);
+        file_put_contents($sealed, str_replace('aaaa', 'eeee', implode('', $lines)));
+        $this->assertSame([1], Seal::broken($sealed, $key));
+        file_put_contents($sealed, implode('', [$lines[0], ...array_slice($lines, 2)]));
+        $this->assertSame([2], Seal::broken($sealed, $key), 'a line cut out');
+        file_put_contents($sealed, implode('', $lines));
+        $this->assertSame([1, 2, 3, 4], Seal::broken($sealed, str_repeat('x', 64)), 'another key');
+    }
+
+    public function test_the_key_of_the_seal_is_its_owners_alone(): void
+    {
+        $folder = self::emptyFolder();
+        $key = Seal::keyOf($folder);
+        $this->assertMatchesRegularExpression('/^[0-9a-f]{64}$/', $key);
+        $this->assertSame($key, Seal::keyOf($folder));
+        $this->assertSame(0600, fileperms("$folder/key") & 0777);
+    }
+
+    private static function emptyFolder(): string
+    {
+        $folder = sys_get_temp_dir().'/yard-seal-'.bin2hex(random_bytes(6));
+        mkdir($folder);
+
+        return $folder;
     }
 }

@@ -12,6 +12,7 @@ final class ListsTest extends TestCase
 {
     public function test_a_recall_names_every_place_however_many_there_are(): void
     {
+        $this->tampered = true;
         $build = $this->bringTo('dyno')->currentBuild;
         $row = (array) DB::table('installed_parts')->where('build_id', $build->id)->whereNotNull('lot_id')->first();
         unset($row['id']);
@@ -41,6 +42,7 @@ final class ListsTest extends TestCase
 
     public function test_a_statement_adds_up_more_than_it_prints(): void
     {
+        $this->tampered = true;
         $unit = $this->bringTo('ordering');
         $customer = Customer::query()->where('code', 'WS-PIER')->firstOrFail();
         $build = [
@@ -124,6 +126,7 @@ final class ListsTest extends TestCase
 
     public function test_the_last_characters_of_a_vin_a_tag_or_a_serial_find_the_unit(): void
     {
+        $this->tampered = true;
         $serial = (string) $this->bringTo('dyno', 'C-98765')->currentBuild->serial;
         Unit::query()->where('core_tag', 'C-98765')->update(['vin' => '9ZZHT5A11RA047731']);
         $found = fn (string $q) => array_column($this->as('viewer')->read("/find?q=$q")->json('hits'), 'to', 'kind');

@@ -335,6 +335,7 @@ final class ReceivingTest extends TestCase
 
     public function test_a_shipped_exchange_unit_is_owed_a_core_until_one_comes_back(): void
     {
+        $this->tampered = true;
         \DB::table('builds')->insert([
             'unit_id' => $this->bringTo('ordering')->id,
             'serial' => 'VY-99-0001',

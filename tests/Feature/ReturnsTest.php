@@ -3,6 +3,7 @@
 namespace Tests\Feature;
 
 use App\Stations\Dyno\Models\Run;
+use App\Stations\Returns\Models\UnitReturn;
 use App\Yard\Models\Unit;
 use Tests\TestCase;
 
@@ -56,9 +57,7 @@ final class ReturnsTest extends TestCase
     public function test_a_customers_own_unit_goes_back_to_its_customer(): void
     {
         $this->bringTo('dyno');
-        Unit::query()
-            ->where('core_tag', 'C-9001')
-            ->update(['ownership' => 'customer']);
+        $this->unit()->update(['ownership' => 'customer']);
         $id = $this->as('dyno')->write('/units/C-9001/dyno/runs')->json('id');
         $run = Run::query()->findOrFail($id);
         $run->update(['state' => 'analysed']);
@@ -165,9 +164,10 @@ final class ReturnsTest extends TestCase
         $this->assertSame(['depth'], array_keys($case()['known']), 'nobody reported the fitting or measured anything');
         $this->assertSame('not on file', $case()['known']['depth']['value']);
 
-        \DB::table('returns')->where('number', $number)->update(['installed_on' => '2026-10-01']);
+        $return = UnitReturn::query()->where('number', $number)->sole();
+        $return->update(['installed_on' => '2026-10-01']);
         $this->assertSame('under 8 weeks', $case()['known']['weeks']['value']);
-        \DB::table('returns')->where('number', $number)->update(['installed_on' => '2025-10-01']);
+        $return->update(['installed_on' => '2025-10-01']);
         $this->assertSame('over a year', $case()['known']['weeks']['value']);
 
         $before = array_column($case()['ranking'], 'posterior', 'verdict');

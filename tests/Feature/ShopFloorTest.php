@@ -274,6 +274,7 @@ final class ShopFloorTest extends TestCase
 
     public function test_a_specification_frozen_in_the_older_form_still_prints_its_papers(): void
     {
+        $this->tampered = true;
         $unit = $this->bringTo('assembly');
         $build = $unit->refresh()->currentBuild;
         $old = ['operations' => ['Fill two quarts more.']] + array_diff_key($build->spec, ['work' => 0]);

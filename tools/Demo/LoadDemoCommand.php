@@ -6,6 +6,7 @@ use App\Catalog\Edit\EditEntry;
 use App\Catalog\Exchange\CatalogStore;
 use App\Catalog\Exchange\ImportPack;
 use App\Catalog\Models\Option;
+use App\Kernel\Transaction;
 use App\Shop\Models\Person;
 use App\Stations\Assembly\Actions\FitPack;
 use App\Stations\Assembly\Actions\RecordMeasurement;
@@ -91,12 +92,12 @@ final class LoadDemoCommand extends Command
         foreach (DemoShop::read()['catalogEdits'] as $edit) {
             $this->setDatabaseClock($edit['day'], 11);
             $this->on($edit['day'], 11, '100');
-            DB::transaction(fn () => $this->editCatalog($edit));
+            Transaction::run(fn () => $this->editCatalog($edit));
         }
         DB::statement('SET @@timestamp = DEFAULT');
         foreach (DemoShop::read()['units'] as $n => $story) {
             $this->clock = null;
-            DB::transaction(fn () => $this->live($story, $n));
+            Transaction::run(fn () => $this->live($story, $n));
             $this->line("{$story['tag']}: {$story['stage']}");
         }
         Carbon::setTestNow();

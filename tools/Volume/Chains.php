@@ -56,7 +56,7 @@ final class Chains
         $swap = [$this->names[$template]['tag'] => $tag, $this->names[$template]['serial'] => $serial];
         $last = null;
         foreach ($this->events[$template] as $event) {
-            unset($event['id']);
+            unset($event['id'], $event['changes']);
             $event = ['stream' => "unit:$unit", 'seq' => ++$seq, 'unit_id' => $unit, 'prev_hash' => $hash] + $event;
             $event['at'] = self::earlier($event['at'], $back);
             $event['tablet_at'] = $event['tablet_at'] === null ? null : self::earlier($event['tablet_at'], $back);

@@ -2,6 +2,7 @@
 
 namespace App\Kernel\Http;
 
+use App\Kernel\Ledger\Ledger;
 use App\Kernel\Refusal;
 use Closure;
 use Illuminate\Database\DeadlockException;
@@ -27,7 +28,7 @@ final class IdempotentWrite
     /** What the database says when two writers wait for each other: lock wait over, deadlock. */
     private const GAVE_WAY = [1205, 1213];
 
-    public function __construct(private readonly Serialiser $serialiser)
+    public function __construct(private readonly Serialiser $serialiser, private readonly Ledger $ledger)
     {
     }
 
@@ -82,7 +83,12 @@ final class IdempotentWrite
                 $this->serialiser->lock($subject);
                 self::readAnew($request);
             }
-            $response = $next($request);
+            $response = $this->ledger->within(function () use ($next, $request): AnyResponse {
+                $response = $next($request);
+                $response->getStatusCode() < 400 || $this->ledger->forget();
+
+                return $response;
+            });
             if ($response->getStatusCode() >= 400) {
                 DB::rollBack();
 

@@ -2,64 +2,82 @@
 
 namespace App\Kernel\Ledger;
 
-/** The chain heads written down a second time, outside the database: an append-only file of JSON lines. */
+/**
+ * The chain heads written down a second time, outside the database: one JSON line an event. The web workers add to one
+ * file; a process of its own user (Seal) takes the lines from there into a file they cannot write.
+ */
 final class Anchors
 {
-    /** From this size on only the last head of each stream is kept, bytes. */
-    private const LARGE = 16_000_000;
-
     public static function add(string $stream, int $seq, string $hash): void
     {
         $line = self::line($stream, $seq, $hash);
         if (@file_put_contents(self::path(), $line, FILE_APPEND | LOCK_EX) !== strlen($line)) {
             report(new \RuntimeException("The chain head of $stream could not be anchored in ".self::path()));
-        } elseif (random_int(1, 1000) === 1) {
-            self::compact();
         }
     }
 
     /**
-     * @return array{heads: array<string, array{seq: int, hash: string}>, malformed: list<int>} latest anchored head of
-     *     each stream; numbers of lines that are no anchor
+     * @return array{heads: array<string, array{seq: int, hash: string}>, malformed: list<int>, conflicts: list<string>}
+     *     latest anchored head of each stream; numbers of lines that are no anchor; streams of which two heads were
+     *     anchored under one number, or a later one was set back
      */
     public static function latest(): array
     {
-        $file = @fopen(self::path(), 'r');
-        $read = $file === false ? ['heads' => [], 'malformed' => []] : self::read($file);
-        $file === false || fclose($file);
-
-        return $read;
-    }
-
-    /** Keeps the file from growing by a line an event for ever. */
-    public static function compact(int $large = self::LARGE): void
-    {
-        clearstatcache(true, self::path());
-        if ((int) @filesize(self::path()) < $large) {
-            return;
-        }
-        $file = @fopen(self::path(), 'r+');
-        if ($file === false || ! flock($file, LOCK_EX)) {
-            return;
-        }
-        $read = self::read($file);
-        // What is no anchor is evidence: it stays to be found.
-        if ($read['malformed'] === []) {
-            $lines = '';
-            foreach ($read['heads'] as $stream => $head) {
-                $lines .= self::line((string) $stream, $head['seq'], $head['hash']);
+        return self::told((function () {
+            yield from Seal::lines(self::sealedPath());
+            $in = @fopen(self::path(), 'r');
+            while ($in !== false && ($line = fgets($in)) !== false) {
+                yield ['anchor' => rtrim($line, "\n")];
             }
-            rewind($file);
-            fwrite($file, $lines);
-            fflush($file);
-            ftruncate($file, strlen($lines));
-        }
-        flock($file, LOCK_UN);
-        fclose($file);
+            $in === false || fclose($in);
+        })());
     }
 
     /**
-     * After a restore: what was anchored after the moment of the backup goes; every chain keeps an anchor.
+     * @param  iterable<array{anchor: string}>  $lines
+     * @return array{heads: array<string, array{seq: int, hash: string}>, malformed: list<int>, conflicts: list<string>}
+     */
+    public static function told(iterable $lines): array
+    {
+        $heads = $malformed = $conflicts = [];
+        $n = 0;
+        foreach ($lines as $line) {
+            $n++;
+            $anchor = self::parse($line['anchor']);
+            if ($anchor === null) {
+                $malformed[] = $n;
+
+                continue;
+            }
+            ['stream' => $stream, 'seq' => $seq, 'hash' => $hash] = $anchor;
+            $known = $heads[$stream] ?? ['seq' => 0, 'hash' => ''];
+            if ($seq > $known['seq']) {
+                $heads[$stream] = ['seq' => $seq, 'hash' => $hash];
+            } elseif ($seq === $known['seq'] && $hash !== $known['hash']) {
+                $conflicts[$stream] = $stream;
+            }
+        }
+
+        return ['heads' => $heads, 'malformed' => $malformed, 'conflicts' => array_values($conflicts)];
+    }
+
+    /** @return array{stream: string, seq: int, hash: string}|null */
+    public static function parse(string $line): ?array
+    {
+        $anchor = json_decode($line, true);
+
+        return isset($anchor['stream'], $anchor['seq'], $anchor['hash'])
+            ? [
+                'stream' => (string) $anchor['stream'],
+                'seq' => (int) $anchor['seq'],
+                'hash' => (string) $anchor['hash'],
+            ]
+            : null;
+    }
+
+    /**
+     * After a restore: what was anchored after the moment of the backup goes; every chain keeps an anchor. All of it is
+     * to be sealed anew.
      *
      * @param  iterable<\stdClass>  $heads  the chain heads of the database: stream, seq, hash
      * @return array{left: int, renewed: int} anchors newer than the backup; of these, chains anchored anew
@@ -72,12 +90,12 @@ final class Anchors
         }
         $lines = $anchored = [];
         $left = 0;
-        foreach (@file(self::path()) ?: [] as $line) {
-            $anchor = json_decode($line, true);
-            if (! isset($anchor['stream'], $anchor['seq'], $anchor['hash'])) {
-                $lines[] = $line; // evidence: it stays to be found
+        foreach (self::all() as $line) {
+            $anchor = self::parse($line);
+            if ($anchor === null) {
+                $lines[] = "$line\n"; // evidence: it stays to be found
             } elseif ($anchor['seq'] <= ($known[$anchor['stream']]->seq ?? -1)) {
-                $lines[] = $line;
+                $lines[] = "$line\n";
                 $anchored[$anchor['stream']] = true;
             } else {
                 $left++;
@@ -98,27 +116,22 @@ final class Anchors
         return json_encode(['stream' => $stream, 'seq' => $seq, 'hash' => $hash], JSON_THROW_ON_ERROR)."\n";
     }
 
-    /**
-     * @param  resource  $file
-     * @return array{heads: array<string, array{seq: int, hash: string}>, malformed: list<int>}
-     */
-    private static function read($file): array
-    {
-        $heads = $malformed = [];
-        for ($n = 1; ($line = fgets($file)) !== false; $n++) {
-            $anchor = json_decode($line, true);
-            if (! isset($anchor['stream'], $anchor['seq'], $anchor['hash'])) {
-                $malformed[] = $n;
-            } elseif (($heads[$anchor['stream']]['seq'] ?? 0) <= $anchor['seq']) {
-                $heads[$anchor['stream']] = ['seq' => (int) $anchor['seq'], 'hash' => (string) $anchor['hash']];
-            }
-        }
-
-        return ['heads' => $heads, 'malformed' => $malformed];
-    }
-
     public static function path(): string
     {
         return config('yard.state').'/app/anchors/heads.jsonl';
+    }
+
+    public static function sealedPath(): string
+    {
+        return config('yard.state').'/sealed/heads.jsonl';
+    }
+
+    /** @return list<string> */
+    private static function all(): array
+    {
+        $sealed = array_column(iterator_to_array(Seal::lines(self::sealedPath()), false), 'anchor');
+        $waiting = array_map(fn (string $line) => rtrim($line, "\n"), @file(self::path()) ?: []);
+
+        return [...$sealed, ...$waiting];
     }
 }

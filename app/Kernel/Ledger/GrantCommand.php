@@ -36,6 +36,9 @@ final class GrantCommand extends Command
             $owner->unprepared("GRANT $rights ON `$database`.`$table->name` TO $account");
         }
 
+        // What the events say is laid beside the rows in a table of the session.
+        $owner->unprepared("GRANT CREATE TEMPORARY TABLES ON `$database`.* TO $account");
+
         return 0;
     }
 }

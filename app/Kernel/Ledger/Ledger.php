@@ -2,17 +2,77 @@
 
 namespace App\Kernel\Ledger;
 
+use Closure;
 use Illuminate\Support\Facades\Auth;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Request;
 
 /**
  * The append-only record of what happened. Each event carries the SHA-256 of itself and its predecessor in its stream
- * (one stream a unit, others for catalog, stock and shop), so that a changed or removed row is found.
+ * (one stream a unit, others for catalog, stock and shop), so that a changed or removed row is found. It also carries
+ * what became of the rows it is about, so that a state that nothing led to is found too.
  */
 final class Ledger
 {
     public const GENESIS = '0000000000000000000000000000000000000000000000000000000000000000';
+
+    /** Of rows that changed without an event of their own. */
+    private const ROWS_CHANGED = 'rows.changed';
+
+    private const JSON = JSON_THROW_ON_ERROR |
+        JSON_UNESCAPED_UNICODE |
+        JSON_UNESCAPED_SLASHES |
+        JSON_PRESERVE_ZERO_FRACTION;
+
+    private int $depth = 0;
+
+    /** @var list<Change> since the last event */
+    private array $changes = [];
+
+    /** @var array<string, mixed>|null the last event; what changes before the next one or the end belongs to it */
+    private ?array $event = null;
+
+    /**
+     * Everything that changes in here belongs to its events. The caller holds the transaction.
+     *
+     * @template T
+     *
+     * @param  Closure(): T  $work
+     * @return T
+     */
+    public function within(Closure $work): mixed
+    {
+        if ($this->depth > 0) {
+            return $work();
+        }
+
+        return DB::transactionLevel() === 0 ? DB::transaction(fn () => $this->begin($work)) : $this->begin($work);
+    }
+
+    /** A row is not any more what it was. */
+    public function changed(Change $change): void
+    {
+        $this->changes[] = $change;
+    }
+
+    /** What happened since the last event is taken back. */
+    public function forget(): void
+    {
+        [$this->event, $this->changes] = [null, []];
+    }
+
+    /** Writes what waits for its changes: before somebody reads the ledger, and at the end. */
+    public function settle(): void
+    {
+        if ($this->event === null && $this->changes !== []) {
+            $this->event = $this->event('rows', self::ROWS_CHANGED, [], null);
+        }
+        if ($this->event !== null) {
+            [$event, $changes] = [$this->event, $this->changes];
+            [$this->event, $this->changes] = [null, []];
+            $this->write($event + ['changes' => $changes === [] ? null : json_encode($changes, self::JSON)]);
+        }
+    }
 
     /** @param  array<string, mixed>  $payload */
     public function onUnit(Subject $unit, string $kind, array $payload): void
@@ -23,44 +83,74 @@ final class Ledger
     /** @param  array<string, mixed>  $payload */
     public function record(string $stream, string $kind, array $payload, ?int $unitId = null): void
     {
-        DB::transaction(function () use ($stream, $kind, $payload, $unitId): void {
-            // The stream's row serialises writers; its head is also a second account of where the chain ends.
-            $head = DB::table('ledger_streams')->where('stream', $stream)->lockForUpdate()->first();
-            if ($head === null) {
-                DB::table('ledger_streams')->upsert(
-                    ['stream' => $stream, 'seq' => 0, 'hash' => self::GENESIS],
-                    ['stream'],
-                    ['stream'],
-                );
-                $head = DB::table('ledger_streams')->where('stream', $stream)->lockForUpdate()->sole();
-            }
-            /** @var object|null $person */
-            $person = Auth::user();
-            $row = [
-                'stream' => $stream,
-                'seq' => $head->seq + 1,
-                'at' => now()->format('Y-m-d H:i:s.u'),
-                'tablet_at' => self::tabletTime(),
-                'unit_id' => $unitId,
-                'badge' => $person instanceof Author ? $person->badge() : null,
-                'station' => self::station(),
-                'kind' => $kind,
-                'payload' => json_encode(
-                    $payload,
-                    JSON_THROW_ON_ERROR |
-                        JSON_UNESCAPED_UNICODE |
-                        JSON_UNESCAPED_SLASHES |
-                        JSON_PRESERVE_ZERO_FRACTION,
-                ),
-                'prev_hash' => $head->hash,
-            ];
-            $row['hash'] = self::hash($row);
-            DB::table('ledger')->insert($row);
-            DB::table('ledger_streams')
-                ->where('stream', $stream)
-                ->update(['seq' => $row['seq'], 'hash' => $row['hash']]);
-            DB::afterCommit(fn () => Anchors::add($stream, $row['seq'], $row['hash']));
+        $this->within(function () use ($stream, $kind, $payload, $unitId): void {
+            $this->event === null || $this->settle();
+            $this->event = $this->event($stream, $kind, $payload, $unitId);
         });
+    }
+
+    /**
+     * @template T
+     *
+     * @param  Closure(): T  $work
+     * @return T
+     */
+    private function begin(Closure $work): mixed
+    {
+        $this->depth++;
+        try {
+            $result = $work();
+            $this->settle();
+
+            return $result;
+        } finally {
+            $this->depth--;
+            $this->forget();
+        }
+    }
+
+    /**
+     * @param  array<string, mixed>  $payload
+     * @return array<string, mixed>
+     */
+    private function event(string $stream, string $kind, array $payload, ?int $unitId): array
+    {
+        /** @var object|null $person */
+        $person = Auth::user();
+
+        return [
+            'stream' => $stream,
+            'at' => now()->format('Y-m-d H:i:s.u'),
+            'tablet_at' => self::tabletTime(),
+            'unit_id' => $unitId,
+            'badge' => $person instanceof Author ? $person->badge() : null,
+            'station' => self::station(),
+            'kind' => $kind,
+            'payload' => json_encode($payload, self::JSON),
+        ];
+    }
+
+    /** @param  array<string, mixed>  $event */
+    private function write(array $event): void
+    {
+        $stream = $event['stream'];
+        // The stream's row serialises writers; its head is also a second account of where the chain ends.
+        $head = DB::table('ledger_streams')->where('stream', $stream)->lockForUpdate()->first();
+        if ($head === null) {
+            DB::table('ledger_streams')->upsert(
+                ['stream' => $stream, 'seq' => 0, 'hash' => self::GENESIS],
+                ['stream'],
+                ['stream'],
+            );
+            $head = DB::table('ledger_streams')->where('stream', $stream)->lockForUpdate()->sole();
+        }
+        $event += ['seq' => $head->seq + 1, 'prev_hash' => $head->hash];
+        $event['hash'] = self::hash($event);
+        DB::table('ledger')->insert($event);
+        DB::table('ledger_streams')
+            ->where('stream', $stream)
+            ->update(['seq' => $event['seq'], 'hash' => $event['hash']]);
+        DB::afterCommit(fn () => Anchors::add($stream, $event['seq'], $event['hash']));
     }
 
     /**
@@ -73,7 +163,8 @@ final class Ledger
     {
         $last = DB::table('ledger')->whereIn('unit_id', $unitIds)->groupBy('unit_id')->selectRaw('MAX(id) AS id');
         $rows = [];
-        foreach (DB::table('ledger')->joinSub($last, 'last', 'last.id', '=', 'ledger.id')->get() as $row) {
+        $of = DB::table('ledger')->joinSub($last, 'last', 'last.id', '=', 'ledger.id');
+        foreach ($of->get(['unit_id', 'badge', 'at']) as $row) {
             $rows[(int) $row->unit_id] = ['badge' => $row->badge, 'at' => $row->at];
         }
 
@@ -83,24 +174,13 @@ final class Ledger
     /** @param  array<string, mixed>  $row */
     public static function hash(array $row): string
     {
-        return hash(
-            'sha256',
-            json_encode(
-                array_map(fn (string $k) => isset($row[$k]) ? (string) $row[$k] : null, [
-                    'stream',
-                    'seq',
-                    'at',
-                    'tablet_at',
-                    'unit_id',
-                    'badge',
-                    'station',
-                    'kind',
-                    'payload',
-                    'prev_hash',
-                ]),
-                JSON_THROW_ON_ERROR,
-            ),
-        );
+        $sealed = ['stream', 'seq', 'at', 'tablet_at', 'unit_id', 'badge', 'station', 'kind', 'payload', 'prev_hash'];
+        if (isset($row['changes'])) {
+            $sealed[] = 'changes'; // events from before rows were accounted for have none
+        }
+        $values = array_map(fn (string $k) => isset($row[$k]) ? (string) $row[$k] : null, $sealed);
+
+        return hash('sha256', json_encode($values, JSON_THROW_ON_ERROR));
     }
 
     /** Where the tablet stands; what is no name of a place is not written down. */

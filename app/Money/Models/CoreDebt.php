@@ -2,7 +2,7 @@
 
 namespace App\Money\Models;
 
-use App\Kernel\Record;
+use App\Kernel\Ledger\AccountedRecord;
 use Illuminate\Support\Carbon;
 
 /**
@@ -18,7 +18,7 @@ use Illuminate\Support\Carbon;
  * @property int|null $settled_by_unit_id
  * @property Carbon|null $settled_at
  */
-final class CoreDebt extends Record
+final class CoreDebt extends AccountedRecord
 {
     protected $table = 'core_debts';
 

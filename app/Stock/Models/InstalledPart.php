@@ -2,7 +2,7 @@
 
 namespace App\Stock\Models;
 
-use App\Kernel\Record;
+use App\Kernel\Ledger\AccountedRecord;
 use App\Yard\Models\Build;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Support\Carbon;
@@ -24,7 +24,7 @@ use Illuminate\Support\Carbon;
  * @property string|null $removed_at
  * @property Build $build
  */
-final class InstalledPart extends Record
+final class InstalledPart extends AccountedRecord
 {
     protected $table = 'installed_parts';
 

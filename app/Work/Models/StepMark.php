@@ -2,7 +2,7 @@
 
 namespace App\Work\Models;
 
-use App\Kernel\Record;
+use App\Kernel\Ledger\AccountedRecord;
 use Illuminate\Support\Carbon;
 
 /**
@@ -18,7 +18,7 @@ use Illuminate\Support\Carbon;
  * @property int $done_by
  * @property Carbon $done_at
  */
-final class StepMark extends Record
+final class StepMark extends AccountedRecord
 {
     protected $table = 'step_marks';
 

@@ -4,7 +4,7 @@ namespace App\Yard\Models;
 
 use App\Catalog\Models\Package;
 use App\Catalog\Models\Vehicle;
-use App\Kernel\Record;
+use App\Kernel\Ledger\AccountedRecord;
 use App\Kernel\Refusal;
 use App\Shop\Models\Customer;
 use App\Yard\AskedOrder;
@@ -44,7 +44,7 @@ use Illuminate\Support\Carbon;
  * @property Build|null $parent
  * @property Collection<int, OrderOption> $orderOptions
  */
-final class Build extends Record
+final class Build extends AccountedRecord
 {
     protected $table = 'builds';
 

@@ -2,7 +2,7 @@
 
 namespace App\Yard\Models;
 
-use App\Kernel\Record;
+use App\Kernel\Ledger\AccountedRecord;
 
 /**
  * A line of a core's credit; revision 0 as received, 1 after its hard parts were looked at.
@@ -17,7 +17,7 @@ use App\Kernel\Record;
  * @property string $unit_price
  * @property string $amount
  */
-final class CreditLine extends Record
+final class CreditLine extends AccountedRecord
 {
     protected $table = 'credit_lines';
 

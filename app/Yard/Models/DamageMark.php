@@ -2,7 +2,7 @@
 
 namespace App\Yard\Models;
 
-use App\Kernel\Record;
+use App\Kernel\Ledger\AccountedRecord;
 
 /**
  * Damage that was there on arrival, and where.
@@ -13,7 +13,7 @@ use App\Kernel\Record;
  * @property string $place
  * @property string $what
  */
-final class DamageMark extends Record
+final class DamageMark extends AccountedRecord
 {
     protected $table = 'damage_marks';
 

@@ -2,7 +2,7 @@
 
 namespace App\Yard\Models;
 
-use App\Kernel\Record;
+use App\Kernel\Ledger\AccountedRecord;
 use App\Shop\Role;
 use App\Yard\Contracts\OfUnit;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
@@ -23,7 +23,7 @@ use Illuminate\Support\Carbon;
  * @property string|null $lift_reason
  * @property Unit $unit
  */
-final class Hold extends Record implements OfUnit
+final class Hold extends AccountedRecord implements OfUnit
 {
     protected $table = 'holds';
 

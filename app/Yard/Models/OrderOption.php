@@ -3,7 +3,7 @@
 namespace App\Yard\Models;
 
 use App\Catalog\Models\Option;
-use App\Kernel\Record;
+use App\Kernel\Ledger\AccountedRecord;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
 /**
@@ -16,7 +16,7 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property int $option_id
  * @property Option $option
  */
-final class OrderOption extends Record
+final class OrderOption extends AccountedRecord
 {
     protected $table = 'order_options';
 

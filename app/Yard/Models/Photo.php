@@ -2,7 +2,7 @@
 
 namespace App\Yard\Models;
 
-use App\Kernel\Record;
+use App\Kernel\Ledger\AccountedRecord;
 use Illuminate\Support\Carbon;
 
 /**
@@ -19,7 +19,7 @@ use Illuminate\Support\Carbon;
  * @property int $taken_by
  * @property Carbon $created_at
  */
-final class Photo extends Record
+final class Photo extends AccountedRecord
 {
     protected $table = 'photos';
 

@@ -2,7 +2,7 @@
 
 namespace App\Yard\Models;
 
-use App\Kernel\Record;
+use App\Kernel\Ledger\AccountedRecord;
 
 /**
  * A trouble code that came with a core, or with a unit that came back.
@@ -13,7 +13,7 @@ use App\Kernel\Record;
  * @property int $position
  * @property string $code
  */
-final class TroubleCode extends Record
+final class TroubleCode extends AccountedRecord
 {
     protected $table = 'trouble_codes';
 

@@ -5,8 +5,8 @@ namespace App\Yard\Models;
 use App\Catalog\Models\Family;
 use App\Catalog\Models\JobType;
 use App\Catalog\Models\Variant;
+use App\Kernel\Ledger\AccountedRecord;
 use App\Kernel\Ledger\Subject;
-use App\Kernel\Record;
 use App\Kernel\Refusal;
 use App\Shop\Models\Customer;
 use App\Shop\Models\Person;
@@ -84,7 +84,7 @@ use Illuminate\Support\Carbon;
  * @property-read string|null $build_state
  * @property-read string|null $package_name
  */
-final class Unit extends Record implements Subject
+final class Unit extends AccountedRecord implements Subject
 {
     protected $table = 'units';
 

@@ -62,7 +62,8 @@ final class FitPack
             ->where('build_id', $build->id)
             ->where('pack', $place)
             ->whereNull('undone_at')
-            ->update(['undone_at' => now()]);
+            ->get()
+            ->each(fn (PackFit $fit) => $fit->update(['undone_at' => now()]));
         $this->stock->takeBack($build, $place);
         $this->stock->issue(
             $build,

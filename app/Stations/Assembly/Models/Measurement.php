@@ -2,7 +2,7 @@
 
 namespace App\Stations\Assembly\Models;
 
-use App\Kernel\Record;
+use App\Kernel\Ledger\AccountedRecord;
 use App\Shop\Models\Gauge;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Support\Carbon;
@@ -27,7 +27,7 @@ use Illuminate\Support\Carbon;
  * @property Carbon $measured_at
  * @property Gauge|null $gauge
  */
-final class Measurement extends Record
+final class Measurement extends AccountedRecord
 {
     protected $table = 'measurements';
 

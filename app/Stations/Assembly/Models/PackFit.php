@@ -2,7 +2,7 @@
 
 namespace App\Stations\Assembly\Models;
 
-use App\Kernel\Record;
+use App\Kernel\Ledger\AccountedRecord;
 use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Support\Carbon;
@@ -21,7 +21,7 @@ use Illuminate\Support\Carbon;
  * @property Carbon $fitted_at
  * @property string|null $undone_at
  */
-final class PackFit extends Record
+final class PackFit extends AccountedRecord
 {
     protected $table = 'pack_fits';
 

@@ -3,7 +3,7 @@
 namespace App\Stations\Assembly\Models;
 
 use App\Catalog\Models\Part;
-use App\Kernel\Record;
+use App\Kernel\Ledger\AccountedRecord;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
 /**
@@ -17,7 +17,7 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property int $count
  * @property Part $part
  */
-final class PackFitPick extends Record
+final class PackFitPick extends AccountedRecord
 {
     protected $table = 'pack_fit_picks';
 

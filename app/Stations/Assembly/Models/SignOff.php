@@ -2,7 +2,7 @@
 
 namespace App\Stations\Assembly\Models;
 
-use App\Kernel\Record;
+use App\Kernel\Ledger\AccountedRecord;
 use Illuminate\Support\Carbon;
 
 /**
@@ -15,7 +15,7 @@ use Illuminate\Support\Carbon;
  * @property int $signed_by
  * @property Carbon $signed_at
  */
-final class SignOff extends Record
+final class SignOff extends AccountedRecord
 {
     protected $table = 'sign_offs';
 

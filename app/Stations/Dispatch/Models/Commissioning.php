@@ -2,7 +2,7 @@
 
 namespace App\Stations\Dispatch\Models;
 
-use App\Kernel\Record;
+use App\Kernel\Ledger\AccountedRecord;
 use Illuminate\Support\Carbon;
 
 /**
@@ -18,7 +18,7 @@ use Illuminate\Support\Carbon;
  * @property int $recorded_by
  * @property Carbon $recorded_at
  */
-final class Commissioning extends Record
+final class Commissioning extends AccountedRecord
 {
     protected $table = 'commissionings';
 

@@ -2,7 +2,7 @@
 
 namespace App\Stations\Dispatch\Models;
 
-use App\Kernel\Record;
+use App\Kernel\Ledger\AccountedRecord;
 use App\Shop\Models\Customer;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Support\Carbon;
@@ -21,7 +21,7 @@ use Illuminate\Support\Carbon;
  * @property Carbon $shipped_at
  * @property Customer|null $customer
  */
-final class Shipment extends Record
+final class Shipment extends AccountedRecord
 {
     protected $table = 'shipments';
 

@@ -2,7 +2,7 @@
 
 namespace App\Stations\Dyno\Models;
 
-use App\Kernel\Record;
+use App\Kernel\Ledger\AccountedRecord;
 use App\Shop\Models\Person;
 use App\Yard\Contracts\OfUnit;
 use App\Yard\Models\Build;
@@ -38,7 +38,7 @@ use Illuminate\Support\Carbon;
  * @property Build $build
  * @property Person|null $judge
  */
-final class Run extends Record implements OfUnit
+final class Run extends AccountedRecord implements OfUnit
 {
     protected $table = 'dyno_runs';
 

@@ -2,7 +2,7 @@
 
 namespace App\Stations\Dyno\Models;
 
-use App\Kernel\Record;
+use App\Kernel\Ledger\AccountedRecord;
 
 /**
  * One measured value of a run against its limit. What could not be measured has no value and never passes.
@@ -18,7 +18,7 @@ use App\Kernel\Record;
  * @property float|null $most
  * @property bool $pass
  */
-final class RunCheck extends Record
+final class RunCheck extends AccountedRecord
 {
     protected $table = 'run_checks';
 

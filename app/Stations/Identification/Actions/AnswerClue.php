@@ -31,7 +31,7 @@ final class AnswerClue implements Clues
                 ->where('code', $feature)
                 ->first() ?? throw Refusal::at('/feature', "There is no clue \"$feature\" in this family.");
         if ($value === null) {
-            ClueAnswer::query()->where('unit_id', $unit->id)->where('feature', $feature)->delete();
+            ClueAnswer::query()->where('unit_id', $unit->id)->where('feature', $feature)->first()?->delete();
         } else {
             $value = in_array($value, VariantModel::NO_ANSWER, true) ? $value : $this->checked($spec, $value);
             ClueAnswer::query()->updateOrCreate(

@@ -2,7 +2,7 @@
 
 namespace App\Stations\Identification\Models;
 
-use App\Kernel\Record;
+use App\Kernel\Ledger\AccountedRecord;
 use Illuminate\Support\Carbon;
 
 /**
@@ -15,7 +15,7 @@ use Illuminate\Support\Carbon;
  * @property int $answered_by
  * @property Carbon $answered_at
  */
-final class ClueAnswer extends Record
+final class ClueAnswer extends AccountedRecord
 {
     protected $table = 'clue_answers';
 

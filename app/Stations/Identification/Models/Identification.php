@@ -3,7 +3,7 @@
 namespace App\Stations\Identification\Models;
 
 use App\Catalog\Models\Variant;
-use App\Kernel\Record;
+use App\Kernel\Ledger\AccountedRecord;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Support\Carbon;
 
@@ -23,7 +23,7 @@ use Illuminate\Support\Carbon;
  * @property Carbon $decided_at
  * @property Variant|null $variant
  */
-final class Identification extends Record
+final class Identification extends AccountedRecord
 {
     protected $table = 'identifications';
 

@@ -110,7 +110,7 @@ final class PlaceOrder
     private static function writeOptions(Build $build, AskedOrder $asked): void
     {
         $ids = Option::query()->where('family_id', $build->package->family_id)->pluck('id', 'code');
-        $build->orderOptions()->delete();
+        OrderedRows::clear($build->orderOptions());
         foreach (['add' => $asked->add, 'drop' => array_diff($asked->drop, $asked->add)] as $wish => $codes) {
             OrderedRows::write(
                 $build->orderOptions()->where('wish', $wish),

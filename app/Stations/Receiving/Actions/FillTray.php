@@ -3,6 +3,7 @@
 namespace App\Stations\Receiving\Actions;
 
 use App\Kernel\Ledger\Ledger;
+use App\Kernel\OrderedRows;
 use App\Kernel\Refusal;
 use App\Stations\Receiving\Models\Tray;
 use App\Yard\Models\Unit;
@@ -34,7 +35,7 @@ final class FillTray
         }
         $tray ??= new Tray(['tag' => $tag]);
         $tray->fill(['unit_id' => $unit->id, 'version' => ($tray->version ?? 0) + 1])->save();
-        $tray->items()->delete();
+        OrderedRows::clear($tray->items());
         $tray->items()->createMany($listed);
         $this->ledger->onUnit($unit, 'tray.filled', ['tag' => $tag, 'items' => $items]);
 

@@ -2,7 +2,7 @@
 
 namespace App\Stations\Receiving\Models;
 
-use App\Kernel\Record;
+use App\Kernel\Ledger\AccountedRecord;
 use App\Yard\Models\Unit;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
@@ -21,7 +21,7 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property string $note
  * @property Unit|null $coreUnit
  */
-final class Converter extends Record
+final class Converter extends AccountedRecord
 {
     protected $table = 'converters';
 

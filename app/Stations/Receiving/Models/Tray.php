@@ -2,7 +2,7 @@
 
 namespace App\Stations\Receiving\Models;
 
-use App\Kernel\Record;
+use App\Kernel\Ledger\AccountedRecord;
 use App\Yard\Models\Unit;
 use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
@@ -19,7 +19,7 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property Unit|null $unit
  * @property Collection<int, TrayItem> $items
  */
-final class Tray extends Record
+final class Tray extends AccountedRecord
 {
     protected $table = 'trays';
 

@@ -2,7 +2,7 @@
 
 namespace App\Stations\Receiving\Models;
 
-use App\Kernel\Record;
+use App\Kernel\Ledger\AccountedRecord;
 
 /**
  * Something that lies in a tray.
@@ -13,7 +13,7 @@ use App\Kernel\Record;
  * @property int $count
  * @property string $keep_together
  */
-final class TrayItem extends Record
+final class TrayItem extends AccountedRecord
 {
     protected $table = 'tray_items';
 

@@ -3,6 +3,7 @@
 namespace App\Stations\Returns\Actions;
 
 use App\Kernel\Ledger\Ledger;
+use App\Kernel\OrderedRows;
 use App\Kernel\Refusal;
 use App\Kernel\TypedQuantity;
 use App\Stations\Returns\Models\UnitReturn;
@@ -35,7 +36,7 @@ final class ObserveReturn
             );
         }
         if ($value === null) {
-            $return->observations()->where('feature', $feature)->delete();
+            OrderedRows::clear($return->observations()->where('feature', $feature));
         } else {
             $return->observations()->updateOrCreate(['feature' => $feature], ['value' => $value]);
         }

@@ -2,7 +2,7 @@
 
 namespace App\Stations\Returns\Models;
 
-use App\Kernel\Record;
+use App\Kernel\Ledger\AccountedRecord;
 
 /**
  * Something seen on a unit that came back.
@@ -12,7 +12,7 @@ use App\Kernel\Record;
  * @property string $feature
  * @property string $value
  */
-final class ReturnObservation extends Record
+final class ReturnObservation extends AccountedRecord
 {
     protected $table = 'return_observations';
 

@@ -2,7 +2,7 @@
 
 namespace App\Stations\Returns\Models;
 
-use App\Kernel\Record;
+use App\Kernel\Ledger\AccountedRecord;
 
 /**
  * A measurement on a unit that came back, to set against the one of its build.
@@ -15,7 +15,7 @@ use App\Kernel\Record;
  * @property string $unit
  * @property string $typed
  */
-final class ReturnReading extends Record
+final class ReturnReading extends AccountedRecord
 {
     protected $table = 'return_readings';
 

@@ -2,7 +2,7 @@
 
 namespace App\Stations\Returns\Models;
 
-use App\Kernel\Record;
+use App\Kernel\Ledger\AccountedRecord;
 use App\Shop\Models\Person;
 use App\Yard\Contracts\OfUnit;
 use App\Yard\Models\Build;
@@ -42,7 +42,7 @@ use Illuminate\Support\Carbon;
  * @property Build $build
  * @property Unit $unit
  */
-final class UnitReturn extends Record implements OfUnit
+final class UnitReturn extends AccountedRecord implements OfUnit
 {
     protected $table = 'returns';
 

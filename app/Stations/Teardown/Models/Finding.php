@@ -2,7 +2,7 @@
 
 namespace App\Stations\Teardown\Models;
 
-use App\Kernel\Record;
+use App\Kernel\Ledger\AccountedRecord;
 use Illuminate\Support\Carbon;
 
 /**
@@ -21,7 +21,7 @@ use Illuminate\Support\Carbon;
  * @property Carbon $found_at
  * @property int $version
  */
-final class Finding extends Record
+final class Finding extends AccountedRecord
 {
     protected $table = 'findings';
 
