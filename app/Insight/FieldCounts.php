@@ -3,6 +3,7 @@
 namespace App\Insight;
 
 use App\Insight\Models\FieldCount;
+use App\Insight\Models\Sale;
 use App\Insight\Queries\FieldKeys;
 use App\Yard\Contracts\FieldRecord;
 use App\Yard\Models\Build;
@@ -17,6 +18,15 @@ final class FieldCounts implements FieldRecord
     public function shipped(Build $build): void
     {
         $this->count($build, 'shipped');
+        $variant = FieldKeys::of($build)['variant_id'];
+        if ($variant > 0) {
+            Sale::query()->insert([
+                'variant_id' => $variant,
+                'shipped_at' => now(),
+                'build_id' => $build->id,
+                'price' => $build->price,
+            ]);
+        }
     }
 
     public function cameBack(Build $build): void

@@ -17,11 +17,12 @@ final class OrderedRows
      *
      * @param  HasMany<M, covariant Model>  $list
      * @param  array<int, array<string, mixed>>  $rows  columns by name
+     * @param  bool  $fresh  the row was made just now and has no list yet
      */
-    public static function write(HasMany $list, array $rows): void
+    public static function write(HasMany $list, array $rows, bool $fresh = false): void
     {
-        app(Ledger::class)->within(function () use ($list, $rows): void {
-            self::clear($list);
+        app(Ledger::class)->within(function () use ($list, $rows, $fresh): void {
+            $fresh || self::clear($list);
             $fixed = $list->make()->getAttributes();
             $rows = array_map(
                 fn (array $row, int $n) => $row + ['position' => $n] + $fixed,

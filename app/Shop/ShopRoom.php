@@ -3,6 +3,8 @@
 namespace App\Shop;
 
 use App\Shop\Http\CalculatorsController;
+use App\Shop\Http\CustomersController;
+use App\Shop\Http\HealthController;
 use App\Shop\Http\HouseRulesController;
 use App\Shop\Http\PeopleController;
 use App\Shop\Queries\CustomerNames;
@@ -33,6 +35,8 @@ final class ShopRoom implements Room
         Write::with('shop.people')->delete('people/{person:badge}/sessions', [PeopleController::class, 'endSessions']);
         Write::with('shop.people')->delete('people/{person:badge}/lock', [PeopleController::class, 'lift']);
         Write::with('shop.people')->post('people/locked-places/lift', [PeopleController::class, 'liftPlace']);
+        Route::get('customers', [CustomersController::class, 'index']);
+        Route::get('health', [HealthController::class, 'show'])->middleware('can:shop.health');
         Route::get('house-rules', [HouseRulesController::class, 'index']);
         Write::with('shop.set-rules')->put('house-rules/{code}', [HouseRulesController::class, 'set']);
     }
@@ -40,7 +44,11 @@ final class ShopRoom implements Room
     /** @return array<string, list<Role>> */
     public static function abilities(): array
     {
-        return ['shop.set-rules' => [Role::Manager], 'shop.people' => [Role::Manager]];
+        return [
+            'shop.set-rules' => [Role::Manager],
+            'shop.people' => [Role::Manager],
+            'shop.health' => [Role::Manager],
+        ];
     }
 
     /** @return array<class-string, class-string> */

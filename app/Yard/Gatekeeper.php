@@ -56,7 +56,11 @@ final class Gatekeeper
     {
         $bar = fn (Hold $h) => new Blocker($gate, "hold:$h->id", self::heldBy($unit, $h), "/units/$unit->core_tag");
 
-        return array_values($unit->holds()->whereNull('lifted_at')->get()->map($bar)->values()->all());
+        $open = $unit->relationLoaded('holds')
+            ? $unit->holds->whereNull('lifted_at')
+            : $unit->holds()->whereNull('lifted_at')->get();
+
+        return array_values($open->map($bar)->all());
     }
 
     /** @throws Refusal with every blocker when the gate is barred */

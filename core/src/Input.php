@@ -11,6 +11,11 @@ namespace Yard\Core;
  */
 final class Input
 {
+    /** Characters of the longest name and text anybody means. */
+    private const LONGEST_NAME = 300;
+
+    private const LONGEST_TEXT = 3000;
+
     /**
      * @param  \ArrayObject<string, array<string, bool>>  $seen pointer of each opened object => its keys, true when
      *     read
@@ -21,7 +26,11 @@ final class Input
         private readonly \ArrayObject $seen,
     ) {
         if ($this->isObject() && ! isset($seen[$path])) {
-            $seen[$path] = array_fill_keys(array_map(strval(...), array_keys($this->fields())), false);
+            $keys = array_map(strval(...), array_keys($this->fields()));
+            if (max([0, ...array_map(strlen(...), $keys)]) > self::LONGEST_NAME) {
+                throw $this->fail('too-long', 'A field has a name of more than '.self::LONGEST_NAME.' characters.');
+            }
+            $seen[$path] = array_fill_keys($keys, false);
         }
     }
 
@@ -233,9 +242,7 @@ final class Input
             throw $this->fail('type', $this->name().' must be a number, not '.$this->describe().'.'.$hint);
         }
         $n = (float) $this->value;
-        if (! is_finite($n)) {
-            throw $this->fail('range', $this->name().' is too large to be a number here.');
-        }
+        $this->assertMeant($n, ($min ?? $above) !== null);
         $wrong = match (true) {
             $min !== null && $n < $min => 'at least '.self::show($min),
             $max !== null && $n > $max => 'at most '.self::show($max),
@@ -248,6 +255,20 @@ final class Input
         }
 
         return $n;
+    }
+
+    /** Numbers that are none, or that nobody measures. */
+    private function assertMeant(float $n, bool $isSize): void
+    {
+        $wrong = match (true) {
+            ! is_finite($n) => 'is too large to be a number here',
+            $n !== 0.0 && abs($n) < PHP_FLOAT_MIN => 'is too small to be a number anybody measures',
+            $n === 0.0 && $isSize && fdiv(1.0, $n) < 0.0 => 'is minus zero, which is no size',
+            default => null,
+        };
+        if ($wrong !== null) {
+            throw $this->fail('range', $this->name()." $wrong.");
+        }
     }
 
     public function asInteger(?int $min = null, ?int $max = null): int
@@ -264,6 +285,9 @@ final class Input
     {
         if (! is_string($this->value)) {
             throw $this->fail('type', $this->name().' must be text, not '.$this->describe().'.');
+        }
+        if (strlen($this->value) > self::LONGEST_TEXT) {
+            throw $this->fail('too-long', $this->name().' has more than '.self::LONGEST_TEXT.' characters.');
         }
 
         return $this->value;
@@ -291,7 +315,9 @@ final class Input
         }
         $out = [];
         foreach ($this->value as $i => $item) {
-            $out[] = is_string($item) ? $item : (new self($item, $this->path.'/'.$i, $this->seen))->asString();
+            $out[] = is_string($item) && strlen($item) <= self::LONGEST_TEXT
+                ? $item
+                : (new self($item, $this->path.'/'.$i, $this->seen))->asString();
         }
 
         return $out;

@@ -35,6 +35,8 @@ final class FuzzTest extends CoreTestCase
         [],
         [[]],
         [1, 2],
+        -0.0,
+        5e-324,
     ];
 
     /** Calculators whose time grows with what is asked are tried with fewer values. */
@@ -118,6 +120,7 @@ final class FuzzTest extends CoreTestCase
         } catch (BadInput $e) {
             $this->assertMatchesRegularExpression('/^[\p{Lu}\p{N}"\'(].*[.]$/su', $e->getMessage(), $what);
             $this->assertTrue(self::leadsInto($input, $e->path), "$what: $e->path: {$e->getMessage()}");
+            $this->assertLessThan(700, strlen($e->getMessage()), "$what: the sentence is short");
 
             return false;
         } catch (\Throwable $e) {
@@ -161,6 +164,19 @@ final class FuzzTest extends CoreTestCase
             }
         }
         $this->assertGreaterThan(0, $refused, 'bad input was met');
+    }
+
+    #[DataProvider('calculators')]
+    public function test_a_hundred_kilobytes_in_one_place_are_refused_in_one_short_sentence(string $name): void
+    {
+        $schema = json_decode(Calculators::schema($name));
+        $validator = new Validator();
+        foreach (self::places($schema->example->input) as $path) {
+            $input = self::put($schema->example->input, $path, str_repeat('x', 100_000));
+            $this->assertFalse($this->answers($name, $input, "$name at /".implode('/', $path), $validator, $schema));
+        }
+        $input = (object) ([str_repeat('x', 100_000) => 1] + (array) $schema->example->input);
+        $this->assertFalse($this->answers($name, $input, "$name with a long name", $validator, $schema));
     }
 
     #[DataProvider('calculators')]

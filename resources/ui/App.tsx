@@ -30,6 +30,7 @@ const ComparePage = lazy(() => import('./stations/ordering/Compare').then((m) =>
 const Power = lazy(() => import('./rooms/power/Power').then((m) => ({ default: m.Power })));
 const Families = lazy(() => import('./rooms/catalog/Families').then((m) => ({ default: m.Families })));
 const Insight = lazy(() => import('./rooms/insight/Insight').then((m) => ({ default: m.Insight })));
+const Health = lazy(() => import('./rooms/shop/Health').then((m) => ({ default: m.Health })));
 const People = lazy(() => import('./rooms/shop/People').then((m) => ({ default: m.People })));
 const YardPlan = lazy(() => import('./rooms/yard/YardPlan').then((m) => ({ default: m.YardPlan })));
 
@@ -252,6 +253,7 @@ function Pages() {
             <Route path="/insight" element={<Insight />} />
             <Route path="/calculators" element={<Calculators />} />
             <Route path="/house-rules" element={<HouseRules />} />
+            <Route path="/health" element={<Health />} />
             <Route path="/people/:badge?" element={<People />} />
             <Route path="*" element={<Nowhere />} />
         </Routes>

@@ -1,5 +1,5 @@
 import { expect, test, type Locator, type Page } from '@playwright/test';
-import { expectAt, scan, signIn } from './people';
+import { expectAt, scan, signIn, pickCustomer } from './people';
 
 const TAG = `C-${String(Date.now()).slice(-7)}`;
 
@@ -66,7 +66,7 @@ test('one physical unit goes from "a core arrives" to "the rebuilt unit came bac
         await scan(page, TAG);
         await section(page, 'Ordering');
         await page.getByRole('radio', { name: 'Tow', exact: true }).click();
-        await page.getByLabel('Customer', { exact: true }).selectOption({ label: 'Nordhaul Fleet' });
+        await pickCustomer(page, 'Customer', 'Nordhaul Fleet');
         await expect(panel(page, 'What stays out')).toContainText('servo spacer');
         await page.getByRole('button', { name: 'Take off Converter charge' }).click();
         await expect(panel(page, 'What stays out')).toContainText('thrust bearing'); // what needs it goes along, and says so

@@ -37,6 +37,7 @@ const PAGES = [
     '/interchange?desk=core&q=C-0219',
     '/interchange?desk=part&q=FR-F080',
     '/identification/trainer',
+    '/health',
     '/core-accounts',
     '/core-accounts/WS-LOW',
     '/catalog/entries',

@@ -27,6 +27,13 @@ export async function scan(page: Page, code: string) {
     await page.keyboard.press('Enter');
 }
 
+/** Chooses a customer by the beginning of the name. */
+export async function pickCustomer(page: Page, label: string, name: string) {
+    await page.getByLabel(label, { exact: true }).fill(name.slice(0, 4));
+    await page.getByRole('option', { name: new RegExp(`^${name}`) }).click();
+    await expect(page.getByLabel(label, { exact: true })).toHaveValue(new RegExp(`^${name}`));
+}
+
 /** The unit stands at this station now: its tab says so. */
 export async function expectAt(page: Page, station: string) {
     await expect(page.getByRole('link', { name: new RegExp(`^${station} ?, the unit is here`) })).toBeVisible();

@@ -1,13 +1,13 @@
 import { expect, test, type Page } from '@playwright/test';
 import { readFileSync, writeFileSync } from 'node:fs';
-import { scan, signIn } from './people';
+import { scan, signIn, pickCustomer } from './people';
 
 const panel = (page: Page, name: string | RegExp) => page.getByRole('region', { name });
 
 test('a pallet of cores is taken in by scanner, one keystroke a core', async ({ page }) => {
     await signIn(page, 'receiver', '/receiving/pallet');
     await page.getByLabel('Pallet', { exact: true }).fill('P-77');
-    await page.getByLabel('Customer', { exact: true }).selectOption({ label: 'Lowgate Drivetrain, Lowgate' });
+    await pickCustomer(page, 'Customer', 'Lowgate Drivetrain');
     await page.getByLabel('Family').selectOption({ label: 'Ostler OV3, rear-drive three-speed with overdrive' });
     await page.getByRole('button', { name: 'Dust shield' }).click();
     const tag = page.getByLabel('Core tag');

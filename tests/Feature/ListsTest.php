@@ -2,6 +2,8 @@
 
 namespace Tests\Feature;
 
+use App\Catalog\Models\Part;
+use App\Kernel\Tally;
 use App\Shop\Models\Customer;
 use App\Yard\Models\Unit;
 use Illuminate\Support\Facades\DB;
@@ -147,5 +149,47 @@ final class ListsTest extends TestCase
         $number = $all['parts'][0]['number'];
         $this->assertContains($number, array_column($this->read("/stock?q=$number")->json('parts'), 'number'));
         $this->assertSame([], $this->read('/stock?q='.rawurlencode('%'))->json('parts'));
+    }
+
+    public function test_customers_are_found_however_many_there_are(): void
+    {
+        foreach (range(1, 600) as $n) {
+            Customer::query()->create([
+                'code' => "T-$n",
+                'name' => sprintf('Tamsin %04d', $n),
+                'kind' => 'workshop',
+                'city' => 'Anmouth',
+            ]);
+        }
+        $asked = fn (string $q) => $this->as('receiver')->read("/customers?q=$q")->assertOk()->json();
+        $some = $asked('Tam');
+        $this->assertSame([20, true], [count($some['customers']), $some['more']]);
+        $this->assertSame(
+            ['customers' => [['code' => 'T-587', 'name' => 'Tamsin 0587', 'city' => 'Anmouth']], 'more' => false],
+            $asked('tamsin%200587'),
+        );
+        $this->assertSame('Tamsin 0599', $asked('t-599')['customers'][0]['name'], 'by the code, too');
+        $this->assertSame(['customers' => [], 'more' => false], $asked('%25'), 'a sign is a sign');
+    }
+
+    public function test_tallies_are_the_counts(): void
+    {
+        $counted = fn () => [
+            'units' => Unit::query()->count(),
+            'units:ordering' => Unit::query()->where('station', 'ordering')->count(),
+            'units:dyno' => Unit::query()->where('station', 'dyno')->count(),
+            'parts' => Part::query()->count(),
+        ];
+        $tallies = fn () => array_map(Tally::of(...), array_combine(array_keys($counted()), array_keys($counted())));
+        $before = $counted();
+        $this->assertSame($before, $tallies());
+        $this->bringTo('dyno');
+        $this->bringTo('ordering', 'C-9002');
+        Part::query()->create(['number' => 'ZZ-1', 'name' => 'x', 'kind' => 'hard', 'price' => 1, 'aliases' => []]);
+        $this->assertSame($counted(), $tallies());
+        $this->assertSame($before['units'] + 2, $tallies()['units']);
+        $this->assertSame(Unit::query()->count(), $this->as('viewer')->read('/units')->json('total'));
+        Part::query()->where('number', 'ZZ-1')->delete();
+        $this->assertSame($counted(), $tallies());
     }
 }

@@ -61,6 +61,7 @@ final class VolumeBenchmarkCommand extends Command
         $serial = (string) DB::table('builds')->where('unit_id', $first)->value('serial');
         $vin = (string) DB::table('units')->where('core_tag', $tags[1])->value('vin');
         $customer = (string) DB::table('customers')->where('code', 'like', 'GR-%')->orderBy('id')->value('code');
+        $lot = (string) DB::table('stock_lots')->where('lot', 'like', 'L25-069-%')->orderBy('id')->value('lot');
         $deep = (int) DB::table('units')->max('id') / 2;
         $get = fn (string $path) => fn () => $this->send('GET', "/api$path");
 
@@ -79,7 +80,7 @@ final class VolumeBenchmarkCommand extends Command
             'scan line, end of a VIN' => $get('/find?q='.substr($vin, -6)),
             'stock' => $get('/stock'),
             'stock, searched' => $get('/stock?q=plate'),
-            'lot page' => $get('/lots/L25-069'),
+            'lot page' => $get("/lots/$lot"),
             'return rates' => $get('/insight/return-rates'),
             'core balances' => $get('/money/core-balances'),
             'statement' => $get("/money/customers/$customer/statement"),

@@ -61,6 +61,7 @@ final class Copies
         private readonly int $customers,
         private readonly int $firstCustomer,
         private readonly int $days,
+        private readonly Lots $lots,
     ) {
         $builds = self::ids($db, 'builds', 'unit_id', $units);
         $this->from = [
@@ -144,6 +145,9 @@ final class Copies
             'current_build_id' => 'builds'];
         if (isset($keyOf[$column])) {
             return "t.`$column` + c.seq * {$this->stride[$keyOf[$column]]}";
+        }
+        if ($column === 'lot_id') {
+            return "IF(t.lot_id IS NULL, NULL, {$this->lots->of('t.lot_id', 'c.seq')})";
         }
         $day = "INTERVAL MOD(c.seq, $this->days) DAY";
 

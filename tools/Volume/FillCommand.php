@@ -3,6 +3,7 @@
 namespace Tools\Volume;
 
 use App\Insight\Queries\FieldKeys;
+use App\Insight\Queries\Sales;
 use Illuminate\Console\Command;
 use Illuminate\Database\Connection;
 use Illuminate\Support\Facades\DB;
@@ -21,6 +22,8 @@ final class FillCommand extends Command
 
     private const NAMES = ['Alder', 'Birch', 'Cedar', 'Dorn', 'Elm', 'Fir', 'Gorse', 'Hazel', 'Ivy', 'Juniper'];
 
+    private const WORDS = ['Seal', 'Bolt', 'Bracket', 'Hose', 'Sensor', 'Cover', 'Harness'];
+
     private const TRADES = ['Drivetrain', 'Garage', 'Fleet', 'Motors', 'Workshop', 'Haulage'];
 
     public function handle(): int
@@ -37,8 +40,9 @@ final class FillCommand extends Command
         $began = microtime(true);
         $this->stock($db);
         $firstCustomer = $this->customers($db);
-        $copies = new Copies($db, $templates, (int) $this->option('customers'), $firstCustomer, self::DAYS);
         $wanted = (int) ceil((int) $this->option('units') / count($templates));
+        $lots = new Lots($db, $templates, $wanted);
+        $copies = new Copies($db, $templates, (int) $this->option('customers'), $firstCustomer, self::DAYS, $lots);
         $copies->make($wanted, function (int $n) use ($began, $templates): void {
             $n % 2000 === 0 && $this->tell($began, $n * count($templates), 'units');
         });
@@ -47,6 +51,7 @@ final class FillCommand extends Command
         $this->returns($db, $copies, $templates, $wanted);
         $this->tell($began, $db->table('returns')->count(), 'returns');
         FieldKeys::recount($db);
+        Sales::recount($db);
         $this->ledger($db, $copies, $templates, $wanted, $began);
         $db->unprepared('SET foreign_key_checks = 1, unique_checks = 1, check_constraint_checks = 1');
         $db->select(
@@ -83,6 +88,7 @@ final class FillCommand extends Command
     private function stock(Connection $db): void
     {
         $have = (int) $db->table('parts')->max('id');
+        $words = "'".implode("', '", self::WORDS)."'";
         $parts = (int) $this->option('parts');
         $columns = $this->columns($db, 'parts');
         $values = array_map(
@@ -90,6 +96,8 @@ final class FillCommand extends Command
                 'id' => "$have + c.seq",
                 'number' => "CONCAT('Q-', LPAD($have + c.seq, 6, '0'))",
                 'aliases' => "'[]'",
+                // One in eight is what units are built of; the rest is what a shop keeps besides.
+                'name' => "IF(MOD(c.seq, 8) = 0, t.name, CONCAT(ELT(1 + MOD(c.seq, 7), $words), ' ', c.seq))",
                 default => "t.`$c`",
             },
             $columns,
@@ -133,16 +141,16 @@ final class FillCommand extends Command
         $perBuild = $copies->build(0, 1);
         $in = implode(',', $templates);
         $days = self::DAYS;
+        $customer = "{$copies->customer(0)} + MOD(c.seq, {$this->option('customers')})";
         $settled = "c.seq < $wanted AND MOD(c.seq, 50) > 0";
         $db->statement(
             'INSERT INTO core_debts (customer_id, build_id, family_id, core_charge, charged_on, due_on, '.
-                "settled_by_unit_id, settled_at) SELECT cu.id, b.id + c.seq * $perBuild, u.family_id, 480, ".
+                "settled_by_unit_id, settled_at) SELECT $customer, b.id + c.seq * $perBuild, u.family_id, 480, ".
                 "DATE(u.received_at) + INTERVAL 10 DAY - INTERVAL MOD(c.seq, $days) DAY, ".
                 "DATE(u.received_at) + INTERVAL 40 DAY - INTERVAL MOD(c.seq, $days) DAY, ".
                 "IF($settled, u.id + (c.seq + 1) * $perCopy, NULL), ".
                 "IF($settled, u.received_at + INTERVAL 25 DAY - INTERVAL MOD(c.seq, $days) DAY, NULL) ".
                 "FROM seq_1_to_$wanted c JOIN units u ON u.id IN ($in) JOIN builds b ON b.unit_id = u.id ".
-                "JOIN customers cu ON cu.id = {$copies->customer(0)} + MOD(c.seq, {$this->option('customers')}) ".
                 "WHERE u.ownership = 'exchange'",
         );
     }

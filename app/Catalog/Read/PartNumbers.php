@@ -11,11 +11,9 @@ final class PartNumbers
     /** @return list<ScanHit> */
     public function scan(string $typed): array
     {
-        return array_values(Part::query()
-            ->where('number', 'like', addcslashes($typed, '%_\\').'%')
-            ->orWhereFullText(['number', 'name', 'aliases'], (string) preg_replace('/[^\p{L}\p{N}-]+/u', ' ', $typed))
+        return array_values(Part::called($typed)
             ->limit(6)
-            ->get()
+            ->get('parts.*')
             ->map(fn (Part $p) => new ScanHit('Part', $p->number, $p->name, '/stock?q='.rawurlencode($p->number)))
             ->values()
             ->all());

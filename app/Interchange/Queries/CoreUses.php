@@ -11,6 +11,9 @@ final class CoreUses
 {
     private const SHOWN = 120;
 
+    /** Prices the median is taken of, the newest. */
+    private const PRICES = 200;
+
     public function __construct(private readonly Conversions $conversions)
     {
     }
@@ -90,19 +93,17 @@ final class CoreUses
      */
     private static function sold(int $variantId): array
     {
-        $rows = DB::table('shipments AS s')
-            ->join('builds AS b', 'b.id', '=', 's.build_id')
-            ->join('units AS u', 'u.id', '=', 'b.unit_id')
-            ->where('u.variant_id', $variantId)
-            ->where('s.shipped_at', '>', now()->subYear())
-            ->orderByDesc('s.shipped_at')
-            ->limit(200)
-            ->get(['b.price', 's.shipped_at']);
+        $sold = DB::table('sales')->where('variant_id', $variantId)->where('shipped_at', '>', now()->subYear());
+        $rows = $sold
+            ->clone()
+            ->orderByDesc('shipped_at')
+            ->limit(self::PRICES)
+            ->get(['price', 'shipped_at']);
         $prices = $rows->map(fn (\stdClass $r) => (float) $r->price)->sort()->values();
         $n = $prices->count();
 
         return [
-            'sold' => $n,
+            'sold' => $n < self::PRICES ? $n : $sold->count(),
             'median' => $n === 0 ? null : ($prices[intdiv($n - 1, 2)] + $prices[intdiv($n, 2)]) / 2,
             'last' => $n === 0 ? null : (float) $rows->firstOrFail()->price,
             'lastOn' => $n === 0 ? null : substr($rows->firstOrFail()->shipped_at, 0, 10),

@@ -135,15 +135,8 @@ final class Ledger
     {
         $stream = $event['stream'];
         // The stream's row serialises writers; its head is also a second account of where the chain ends.
-        $head = DB::table('ledger_streams')->where('stream', $stream)->lockForUpdate()->first();
-        if ($head === null) {
-            DB::table('ledger_streams')->upsert(
-                ['stream' => $stream, 'seq' => 0, 'hash' => self::GENESIS],
-                ['stream'],
-                ['stream'],
-            );
-            $head = DB::table('ledger_streams')->where('stream', $stream)->lockForUpdate()->sole();
-        }
+        $head =
+            DB::table('ledger_streams')->where('stream', $stream)->lockForUpdate()->first() ?? self::begun($stream);
         $event += ['seq' => $head->seq + 1, 'prev_hash' => $head->hash];
         $event['hash'] = self::hash($event);
         DB::table('ledger')->insert($event);
@@ -151,6 +144,16 @@ final class Ledger
             ->where('stream', $stream)
             ->update(['seq' => $event['seq'], 'hash' => $event['hash']]);
         DB::afterCommit(fn () => Anchors::add($stream, $event['seq'], $event['hash']));
+    }
+
+    /** The head of a stream that did not exist a moment ago, locked, whoever made it first. */
+    private static function begun(string $stream): \stdClass
+    {
+        $start = ['stream' => $stream, 'seq' => 0, 'hash' => self::GENESIS];
+
+        return DB::table('ledger_streams')->insertOrIgnore($start) === 1
+            ? (object) $start
+            : DB::table('ledger_streams')->where('stream', $stream)->lockForUpdate()->sole();
     }
 
     /**

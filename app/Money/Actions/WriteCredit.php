@@ -10,7 +10,7 @@ use Yard\Core\Credit\CreditLine;
 /** The lines of a core's credit: those of receiving, or beside them those of the one revision after teardown. */
 final class WriteCredit
 {
-    public static function lines(Unit $unit, CoreCredit $credit): void
+    public static function lines(Unit $unit, CoreCredit $credit, bool $fresh = false): void
     {
         $revision = $unit->credit_revision === null ? 0 : 1;
         OrderedRows::write(
@@ -26,6 +26,7 @@ final class WriteCredit
                 ],
                 $credit->lines,
             ),
+            $fresh,
         );
     }
 }

@@ -28,14 +28,7 @@ final class CoreBalance
             );
         $rows = DB::table('customers AS c')
             ->leftJoinSub($owed, 'd', 'd.customer_id', '=', 'c.id')
-            ->where(
-                fn ($w) => $w
-                    ->whereNotNull('d.customer_id')
-                    ->orWhereExists(fn ($q) => $q->from('core_debts AS s')->whereColumn('s.customer_id', 'c.id'))
-                    ->orWhereExists(
-                        fn ($q) => self::received($q->from('units AS u')->whereColumn('u.customer_id', 'c.id')),
-                    ),
-            )
+            ->where('c.core_account', true) // owed a core or sent one, ever
             ->where('c.name', 'like', addcslashes($typed, '%_\\').'%')
             ->orderByRaw('COALESCE(overdue, 0) DESC, COALESCE(owed, 0) DESC, c.name, c.id')
             ->offset($skip)

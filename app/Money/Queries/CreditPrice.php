@@ -44,6 +44,9 @@ final class CreditPrice
      */
     private function priced(array $items, string $field): array
     {
+        if ($items === []) {
+            return [];
+        }
         $parts = Part::query()->whereIn('number', array_column($items, 'part'))->get()->keyBy('number');
 
         return array_map(

@@ -3,6 +3,7 @@
 namespace App\Stock\Queries;
 
 use App\Catalog\Models\Part;
+use App\Kernel\Tally;
 use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Support\Facades\DB;
@@ -30,7 +31,7 @@ final class Shelf
 
     public function total(string $typed): int
     {
-        return $this->called($typed)->count();
+        return $typed === '' ? Tally::of('parts') : $this->called($typed)->count();
     }
 
     /** @return Builder<Part> */
@@ -39,12 +40,7 @@ final class Shelf
         if ($typed === '') {
             return Part::query();
         }
-        // Two indexes, one after the other: an OR across them would read every part.
-        $hits = Part::query()
-            ->where('number', 'like', addcslashes($typed, '%_\\').'%')
-            ->select('id')
-            ->union(Part::query()->whereFullText(['number', 'name', 'aliases'], $typed)->select('id'));
 
-        return Part::query()->joinSub($hits, 'hit', 'hit.id', '=', 'parts.id');
+        return Part::called($typed);
     }
 }

@@ -4,7 +4,7 @@ namespace App\Yard\Contracts;
 
 use App\Yard\Models\Build;
 
-/** How many builds went into the field and how many of them came back, counted as it happens. */
+/** How many builds went into the field, for what, and how many of them came back, written down as it happens. */
 interface FieldRecord
 {
     /** Must be called in the transaction that ships the build. */

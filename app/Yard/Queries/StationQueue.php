@@ -3,6 +3,7 @@
 namespace App\Yard\Queries;
 
 use App\Kernel\Ledger\Ledger;
+use App\Kernel\Tally;
 use App\Shop\Models\Person;
 use App\Shop\Queries\PeopleNames;
 use App\Yard\Models\Hold;
@@ -39,7 +40,7 @@ final class StationQueue
 
         return [
             'station' => $station,
-            'total' => Unit::query()->where('station', $station)->count(),
+            'total' => Tally::of("units:$station->value"),
             'units' => $this->rows($units, $holds, $touched, $for),
         ];
     }

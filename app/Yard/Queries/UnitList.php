@@ -2,6 +2,7 @@
 
 namespace App\Yard\Queries;
 
+use App\Kernel\Tally;
 use App\Shop\Models\Customer;
 use App\Yard\Models\Unit;
 use Illuminate\Database\Eloquent\Builder;
@@ -31,6 +32,11 @@ final class UnitList
     /** @param  Asked  $asked */
     public function total(array $asked): int
     {
+        $station = $asked['station'] ?? null;
+        if (! ($asked['late'] ?? false) && ! isset($asked['customer'])) {
+            return Tally::of($station === null ? 'units' : "units:$station");
+        }
+
         return $this->asked($asked)->count();
     }
 

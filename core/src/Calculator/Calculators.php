@@ -45,6 +45,7 @@ final class Calculators
         'units.parse' => UnitsParse::class,
         'vehicle.launch' => VehicleLaunch::class,
         'vin.check' => VinCheck::class,
+        'work.plan' => WorkPlan::class,
     ];
 
     /** @return list<string> */

@@ -15,6 +15,7 @@ const PLACES = {
     calculators: { to: '/calculators', text: 'Calculators' },
     rules: { to: '/house-rules', text: 'House rules' },
     people: { to: '/people', text: 'People' },
+    health: { to: '/health', text: 'Health' },
     trainer: { to: '/identification/trainer', text: 'Trainer' },
 } as const satisfies Record<string, Place>;
 
@@ -30,9 +31,11 @@ const FIRST: Record<string, Key[]> = {
     viewer: ['yard', 'units', 'catalog', 'power'],
 };
 
+const MANAGERS: Place[] = [PLACES.people, PLACES.health];
+
 export const firstPlaces = (role: string): Place[] => (FIRST[role] ?? FIRST.viewer ?? []).map((k) => PLACES[k]);
 
 export const otherPlaces = (role: string): Place[] => {
     const first = firstPlaces(role).map((p) => p.to);
-    return Object.values(PLACES).filter((p) => !first.includes(p.to) && (p !== PLACES.people || role === 'manager'));
+    return Object.values(PLACES).filter((p) => !first.includes(p.to) && (!MANAGERS.includes(p) || role === 'manager'));
 };

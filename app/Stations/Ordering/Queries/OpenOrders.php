@@ -6,6 +6,7 @@ use App\Yard\Contracts\Decision;
 use App\Yard\Contracts\MoneyFigure;
 use App\Yard\Models\Build;
 use App\Yard\StationName;
+use Illuminate\Database\Eloquent\Builder;
 
 /** Orders that wait to be released, and what the builds in work are worth. */
 final class OpenOrders
@@ -37,20 +38,25 @@ final class OpenOrders
     public function money(): array
     {
         $work = Build::query()->whereIn('state', ['released', 'passed']);
-        $late = (clone $work)->whereRelation('unit', 'promised_on', '<', now()->format('Y-m-d'));
+        $total = fn (Builder $builds) => $builds
+            ->toBase()
+            ->selectRaw('COUNT(*) AS n, COALESCE(SUM(price), 0) AS sum')
+            ->sole();
+        $inWork = $total(clone $work);
+        $late = $total($work->whereRelation('unit', 'promised_on', '<', now()->format('Y-m-d')));
 
         return [
             new MoneyFigure(
                 'Builds in work',
-                (float) (clone $work)->sum('price'),
-                (clone $work)->count(),
+                (float) $inWork->sum,
+                (int) $inWork->n,
                 'released and not shipped',
                 '/yard',
             ),
             new MoneyFigure(
                 'Promised and late',
-                (float) (clone $late)->sum('price'),
-                $late->count(),
+                (float) $late->sum,
+                (int) $late->n,
                 'past the day that was promised',
                 '/units?late=1',
             ),

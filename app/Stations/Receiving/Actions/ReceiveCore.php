@@ -158,8 +158,9 @@ final class ReceiveCore
             'flags' => $flags,
             'credit' => $credit->amount(),
         ]);
+        $fresh = ! $unit->exists;
         $unit->save();
-        $this->lists($unit, $in, $credit);
+        $this->lists($unit, $in, $credit, $fresh);
     }
 
     /**
@@ -167,7 +168,7 @@ final class ReceiveCore
      *
      * @param  array<string, mixed>  $in
      */
-    private function lists(Unit $unit, array $in, CoreCredit $credit): void
+    private function lists(Unit $unit, array $in, CoreCredit $credit, bool $fresh): void
     {
         $numbers = array_column([...$in['missing'] ?? [], ...$in['failedHard'] ?? []], 'part');
         $ids = $numbers === [] ? collect() : Part::query()->whereIn('number', $numbers)->pluck('id', 'number');
@@ -178,14 +179,17 @@ final class ReceiveCore
                     fn (array $p) => ['kind' => $kind, 'part_id' => $ids[$p['part']], 'count' => $p['count'] ?? 1],
                     $parts,
                 ),
+                $fresh,
             );
         }
-        OrderedRows::write($unit->troubleCodes(), array_map(fn (string $c) => ['code' => $c], $in['codes'] ?? []));
+        $codes = array_map(fn (string $c) => ['code' => $c], $in['codes'] ?? []);
+        OrderedRows::write($unit->troubleCodes(), $codes, $fresh);
         OrderedRows::write(
             $unit->damageMarks(),
             array_map(fn (array $d) => ['place' => $d['place'], 'what' => $d['what']], $in['damage'] ?? []),
+            $fresh,
         );
-        WriteCredit::lines($unit, $credit);
+        WriteCredit::lines($unit, $credit, $fresh);
     }
 
     /**

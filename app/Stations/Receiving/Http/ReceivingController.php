@@ -10,7 +10,6 @@ use App\Catalog\Models\Vocabulary;
 use App\Money\CoreState;
 use App\Money\Queries\CreditPrice;
 use App\Money\Queries\GradeProposal;
-use App\Shop\Models\Customer;
 use App\Stations\Receiving\Actions\FillTray;
 use App\Stations\Receiving\Actions\ReceiveCore;
 use App\Stations\Receiving\Actions\ReviseIntake;
@@ -52,10 +51,6 @@ final class ReceivingController
             'jobTypes' => JobType::query()
                 ->orderBy('id')
                 ->get(['code', 'name', 'note', 'route']),
-            'customers' => Customer::query()
-                ->orderBy('name')
-                ->limit(500)
-                ->get(['code', 'name', 'kind', 'city']),
             'families' => $families->map(
                 fn (Family $f) => [
                     'code' => $f->code,

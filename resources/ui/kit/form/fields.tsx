@@ -8,6 +8,7 @@ import {
     type FieldValues,
 } from 'react-hook-form';
 import { Checks, Choice, Field, FieldProblem, ProblemNote, Select, TextArea } from '../basics';
+import { Finder } from '../Finder';
 import type { WritingForm } from './useForm';
 
 const SHOWN = new WeakMap<object, Set<string>>();
@@ -69,6 +70,13 @@ function NamedSelect({ name, onChange, ...rest }: Pick & { name: string }) {
     return <Select {...rest} value={String(value ?? '')} onChange={chosen} {...(problem && { problem })} />;
 }
 
+type Find = Omit<Parameters<typeof Finder>[0], 'value' | 'onChange' | 'problem'>;
+
+function NamedFinder({ name, ...rest }: Find & { name: string }) {
+    const { value, change, problem } = useNamed(name);
+    return <Finder {...rest} value={String(value ?? '')} onChange={change} {...(problem && { problem })} />;
+}
+
 type Buttons = Omit<Parameters<typeof Choice>[0], 'value' | 'onChange'>;
 
 function NamedChoice({ name, optional, ...rest }: Buttons & { name: string; optional?: boolean }) {
@@ -101,6 +109,7 @@ export function fieldsOf<V extends FieldValues>() {
         Text: NamedText as Named<Text>,
         Area: NamedArea as Named<{ label: string; rows?: number }>,
         Pick: NamedSelect as Named<Pick>,
+        Find: NamedFinder as Named<Find>,
         Buttons: NamedChoice as Named<Buttons & { optional?: boolean }>,
         Checks: NamedChecks as Listed<Omit<Parameters<typeof Checks>[0], 'chosen' | 'onChange' | 'problem'>>,
     };

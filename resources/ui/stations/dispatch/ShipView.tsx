@@ -1,7 +1,8 @@
-import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { z } from 'zod';
-import { answer, api } from '../../api/client';
+
+import { api } from '../../api/client';
+import { CUSTOMERS } from '../../work/customers';
 import { moment } from '../../kit/format';
 import { Mark, Panel } from '../../kit/basics';
 import { fieldsOf, FormFields, FormProblem, useForm } from '../../kit/form';
@@ -85,7 +86,6 @@ const shipment = z.object({ customer: maybe, carrier: z.string(), checked: z.arr
 const shipping = fieldsOf<z.input<typeof shipment>>();
 
 function Ship({ section, card, onCard }: SectionProps<'dispatch'>) {
-    const choices = useQuery({ queryKey: ['receiving/form'], queryFn: () => answer(api.GET('/receiving/form')) });
     const form = useForm({
         schema: shipment,
         start: { customer: card.customer?.code ?? '', carrier: '', checked: [] as string[] },
@@ -97,15 +97,7 @@ function Ship({ section, card, onCard }: SectionProps<'dispatch'>) {
     return (
         <Panel title="Ship it">
             <FormFields of={form}>
-                <shipping.Pick
-                    name="customer"
-                    label="To"
-                    empty="as ordered"
-                    options={(choices.data?.customers ?? []).map((c) => ({
-                        value: c.code,
-                        text: `${c.name}, ${c.city}`,
-                    }))}
-                />
+                <shipping.Find name="customer" label="To" empty="as ordered" {...CUSTOMERS} />
                 <shipping.Text name="carrier" label="Carrier" />
                 {section.finalChecks.length > 0 && (
                     <shipping.Checks

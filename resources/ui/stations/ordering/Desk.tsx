@@ -1,9 +1,10 @@
 import { Tab, TabGroup, TabList, TabPanel, TabPanels } from '@headlessui/react';
-import { useQuery } from '@tanstack/react-query';
-import { answer, api, fieldProblem } from '../../api/client';
+import { fieldProblem } from '../../api/client';
 import type { SectionProps } from '../../card/section';
 import { Choice, Field, Mark, Panel, Select } from '../../kit/basics';
+import { Finder } from '../../kit/Finder';
 import { formatMoney } from '../../kit/format';
+import { CUSTOMERS } from '../../work/customers';
 import { Compare } from './Compare';
 import { Drive } from './Drive';
 import { DutyFields } from './DutyFields';
@@ -107,7 +108,6 @@ function Foreign({ parts }: { parts: SectionProps<'ordering'>['section']['foreig
 
 function Asked({ order, section: b }: { order: Ordering } & Pick<SectionProps<'ordering'>, 'section'>) {
     const { d, set, problem } = order;
-    const form = useQuery({ queryKey: ['receiving/form'], queryFn: () => answer(api.GET('/receiving/form')) });
     const chosen = b.packages.find((p) => p.code === d.package);
     return (
         <Panel title="Order">
@@ -129,12 +129,12 @@ function Asked({ order, section: b }: { order: Ordering } & Pick<SectionProps<'o
                     problem={fieldProblem(problem, '/vehicle')}
                 />
                 <div className="grid grid-cols-2 gap-2">
-                    <Select
+                    <Finder
                         label="Customer"
+                        {...CUSTOMERS}
                         value={d.customer}
                         onChange={(customer) => set({ customer })}
                         empty="for the shelf"
-                        options={(form.data?.customers ?? []).map((c) => ({ value: c.code, text: c.name }))}
                         problem={fieldProblem(problem, '/customer')}
                     />
                     <Field

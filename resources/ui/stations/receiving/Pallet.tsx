@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { z } from 'zod';
 import { answer, api } from '../../api/client';
+import { CUSTOMERS } from '../../work/customers';
 import { Choice, Mark, Panel, Toggle } from '../../kit/basics';
 import { Fetched } from '../../kit/Fetched';
 import { formatMoney } from '../../kit/format';
@@ -24,7 +25,7 @@ const pallet = z.object({
 });
 type Typed = z.input<typeof pallet>;
 type PalletForm = WritingForm<Typed, z.output<typeof pallet>>;
-const { Text, Pick } = fieldsOf<Typed>();
+const { Text, Pick, Find } = fieldsOf<Typed>();
 
 const EMPTY: Typed = {
     coreTag: '',
@@ -74,12 +75,7 @@ function Alike({ form, choices: f }: { form: PalletForm; choices: Form }) {
             <div className="grid gap-3 sm:grid-cols-2">
                 <Text name="pallet" label="Pallet" upper />
                 <Text name="rack" label="Rack" />
-                <Pick
-                    name="customer"
-                    label="Customer"
-                    empty="none"
-                    options={f.customers.map((c) => ({ value: c.code, text: `${c.name}, ${c.city}` }))}
-                />
+                <Find name="customer" label="Customer" empty="none" {...CUSTOMERS} />
                 <Pick
                     name="family"
                     label="Family"

@@ -1,5 +1,6 @@
+import { CUSTOMERS } from '../../work/customers';
 import { Panel } from '../../kit/basics';
-import { Area, Buttons, Pick, Text, useIntake, type Form } from './draft';
+import { Area, Buttons, Find, Pick, Text, useIntake, type Form } from './draft';
 
 const SENDERS: Record<string, string> = { own: 'Our customer', shop: 'Another shop' };
 const OWNERS: Record<string, string> = { exchange: 'Exchange', customer: "Customer's own" };
@@ -26,12 +27,7 @@ export function Story({ form: f }: { form: Form }) {
                     values={Object.keys(OWNERS)}
                     text={(v) => OWNERS[v] ?? v}
                 />
-                <Pick
-                    name="customer"
-                    label="Customer"
-                    empty="none"
-                    options={f.customers.map((c) => ({ value: c.code, text: `${c.name}, ${c.city}` }))}
-                />
+                <Find name="customer" label="Customer" empty="none" {...CUSTOMERS} />
                 <Pick name="jobType" label="Job" options={f.jobTypes.map((j) => ({ value: j.code, text: j.name }))} />
                 <Text name="vehicle" label="Vehicle" />
                 <Text name="odometer" label="Odometer" hint="a bare number is km; 61000 mi works too" />

@@ -57,7 +57,7 @@ export const intake = z.object({
 });
 
 export type Draft = z.input<typeof intake>;
-export const { Text, Area, Pick, Buttons, Checks } = fieldsOf<Draft>();
+export const { Text, Area, Pick, Find, Buttons, Checks } = fieldsOf<Draft>();
 
 export const EMPTY: Draft = {
     coreTag: '',
