@@ -25,6 +25,7 @@ return new class extends Migration
         UPDATE customers c SET core_account = 1 WHERE
             EXISTS (SELECT 1 FROM core_debts d WHERE d.customer_id = c.id) OR
             EXISTS (SELECT 1 FROM units u WHERE u.customer_id = c.id AND u.ownership = 'exchange');
+        ALTER TABLE stock_lots ADD INDEX on_shelf (part_id, quantity);
         CREATE TABLE tallies (
             name VARCHAR(60) CHARACTER SET ascii NOT NULL,
             shard TINYINT UNSIGNED NOT NULL,

@@ -29,7 +29,7 @@ final class CoreBalance
         $rows = DB::table('customers AS c')
             ->leftJoinSub($owed, 'd', 'd.customer_id', '=', 'c.id')
             ->where('c.core_account', true) // owed a core or sent one, ever
-            ->where('c.name', 'like', addcslashes($typed, '%_\\').'%')
+            ->when($typed !== '', fn ($q) => $q->where('c.name', 'like', addcslashes($typed, '%_\\').'%'))
             ->orderByRaw('COALESCE(overdue, 0) DESC, COALESCE(owed, 0) DESC, c.name, c.id')
             ->offset($skip)
             ->limit($size + 1)

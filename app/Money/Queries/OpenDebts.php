@@ -11,15 +11,21 @@ final class OpenDebts
     /** @return list<MoneyFigure> */
     public function money(): array
     {
-        $open = CoreDebt::query()->whereNull('settled_at');
-        $overdue = (clone $open)->where('due_on', '<', now()->format('Y-m-d'));
+        $open = CoreDebt::query()
+            ->whereNull('settled_at')
+            ->toBase()
+            ->selectRaw(
+                'COUNT(*) AS n, COALESCE(SUM(core_charge), 0) AS charged, COALESCE(SUM(due_on < ?), 0) AS overdue',
+                [now()->format('Y-m-d')],
+            )
+            ->sole();
 
         return [
             new MoneyFigure(
                 'Cores owed to us',
-                (float) (clone $open)->sum('core_charge'),
-                (clone $open)->count(),
-                $overdue->count().' of them overdue',
+                (float) $open->charged,
+                (int) $open->n,
+                "$open->overdue of them overdue",
                 '/core-accounts',
             ),
         ];

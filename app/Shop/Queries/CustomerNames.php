@@ -14,7 +14,7 @@ final class CustomerNames
     /** @return array{customers: list<array<string, string>>, more: bool} by name, and whether there are more */
     public function page(string $typed): array
     {
-        $found = self::called($typed)->orderBy('name')->limit(self::SHOWN + 1)->get(['code', 'name', 'city']);
+        $found = self::called($typed)->orderBy('name')->limit(self::SHOWN + 1)->get();
 
         return [
             'customers' => array_values(
@@ -27,13 +27,12 @@ final class CustomerNames
     /** @return Builder<Customer> */
     private static function called(string $typed): Builder
     {
-        return Customer::query()->whereIn(
-            'id',
-            Customer::query()
-                ->where('name', 'like', addcslashes($typed, '%_\\').'%')
-                ->select('id')
-                ->union(Customer::query()->where('code', mb_strtoupper($typed))->select('id')),
-        );
+        $hits = Customer::query()
+            ->where('name', 'like', addcslashes($typed, '%_\\').'%')
+            ->select('id')
+            ->union(Customer::query()->where('code', mb_strtoupper($typed))->select('id'));
+
+        return Customer::query()->joinSub($hits, 'hit', 'hit.id', '=', 'customers.id')->select('customers.*');
     }
 
     /** @return list<ScanHit> */

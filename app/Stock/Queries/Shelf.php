@@ -22,6 +22,7 @@ final class Shelf
         // The page is cut first: only its own lots are added up.
         $pieces = DB::table('stock_lots')
             ->whereIn('part_id', $parts->modelKeys())
+            ->where('quantity', '>', 0)
             ->groupBy('part_id')
             ->selectRaw('part_id, SUM(quantity) AS pieces')
             ->pluck('pieces', 'part_id');

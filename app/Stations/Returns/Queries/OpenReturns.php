@@ -34,13 +34,18 @@ final class OpenReturns
     /** @return list<MoneyFigure> */
     public function money(): array
     {
-        $open = UnitReturn::query()->join('builds', 'builds.id', '=', 'returns.build_id')->whereNull('verdict');
+        $open = UnitReturn::query()
+            ->join('builds', 'builds.id', '=', 'returns.build_id')
+            ->whereNull('verdict')
+            ->toBase()
+            ->selectRaw('COUNT(*) AS n, COALESCE(SUM(builds.price), 0) AS price')
+            ->sole();
 
         return [
             new MoneyFigure(
                 'Came back, not decided',
-                (float) (clone $open)->sum('builds.price'),
-                $open->count(),
+                (float) $open->price,
+                (int) $open->n,
                 'price of the builds whose return is open',
                 '/units?station=returns',
             ),
