@@ -206,6 +206,56 @@ test_deaths() {
   say "Deaths: every part came back, and nothing is left after a stop."
 }
 
+# People work while one part after the other is killed, again and again: what was acknowledged is there, once.
+test_kill_rounds() {
+  local rounds=$1 round names name writer tag
+  start_instance && enter || return 1
+  read -ra names <<< "db fpm queue nginx seal gateway db fpm"
+  rm -f "$STATE.enough"; : > "$STATE.acknowledged"
+  (enter; n=0; until [ -e "$STATE.enough" ]; do n=$((n + 1)); receive_core "C-6$n"; [ "$STATUS" != 201 ] || echo "C-6$n" >> "$STATE.acknowledged"; done) > /dev/null 2>&1 & writer=$!
+  for round in $(seq 1 "$rounds"); do
+    sleep "0.$((RANDOM % 9 + 1))"
+    name=${names[$((round % ${#names[@]}))]}
+    kill_hard "$name"
+    comes_back "$name is killed in round $round" 30 "$name" || return 1
+  done
+  touch "$STATE.enough"; wait "$writer"
+  comes_back "after $rounds rounds" 30 db || return 1
+  [ "$(wc -l < "$STATE.acknowledged")" -ge "$rounds" ] || { say "FAILED: only $(wc -l < "$STATE.acknowledged") cores were acknowledged in $rounds rounds"; return 1; }
+  while read -r tag; do
+    check "what was acknowledged of $tag is there, once" "1 1" "$(owner_sql -N yard -e "SELECT COUNT(DISTINCT u.id), SUM(l.kind = 'core.received') FROM units u JOIN ledger l ON l.unit_id = u.id WHERE u.core_tag = '$tag'" | tr '\t' ' ')" || return 1
+  done < "$STATE.acknowledged"
+  sleep 1
+  chains_hold "the chains and the state after $rounds rounds" || return 1
+  stop_instance
+  say "Kill rounds: $(wc -l < "$STATE.acknowledged") cores acknowledged in $rounds rounds, each there once."
+}
+
+# The disk fills up under a shop at work, and is emptied again: a sentence meanwhile, nothing half done, no hand after.
+test_disk_full() {
+  stop_instance; rm -rf "$STATE"; mkdir -p "$STATE"
+  mount -t tmpfs -o size=1400m yard-operations "$STATE" 2> /dev/null || { say "Disk full: not tried, no small disk can be made here."; return 0; }
+  trap 'stop_instance; umount "$STATE" 2> /dev/null' RETURN
+  start_instance && enter || return 1
+  local n before said
+  receive_core C-6901
+  [ "$STATUS" = 201 ] || { say "FAILED: $(cat "$JAR.body")"; return 1; }
+  dd if=/dev/zero of="$STATE/filler" bs=64k 2> /dev/null
+  for n in $(seq 1 400); do receive_core "C-7$n"; [ "$STATUS" = 201 ] || break; done
+  said=$(grep -oE 'disk|what you typed is still here' "$JAR.body" | head -1)
+  check "a full disk has its sentence" "yes" "$([ "$STATUS" -ge 500 ] && [ -n "$said" ] && echo yes || cat "$JAR.body")" || return 1
+  before=$(owner_sql -N yard -e "SELECT COUNT(*) FROM units" 2> /dev/null)
+  rm "$STATE/filler"
+  comes_back "the disk has room again" 60 db || return 1
+  enter || return 1
+  receive_core C-6902
+  check "work goes on without a hand" 201 "$STATUS" || return 1
+  check "what was refused was not half done" $((before + 1)) "$(owner_sql -N yard -e "SELECT COUNT(*) FROM units")" || return 1
+  for n in $(seq 1 60); do as_web php artisan ledger:verify > /dev/null 2>&1 && break; sleep 1; done # heads that found no room
+  chains_hold "the chains and the state after the disk was full" || return 1
+  say "Disk full: refused with a sentence after $n cores, and mended by room alone."
+}
+
 # What the user of the web workers can read, on the disk and of the processes that run, knows nothing of the owner.
 secrets_are_apart() {
   check "the search finds the application's own password" found "$(readable_secrets "$APP_PASSWORD")" || return 1

@@ -2,11 +2,13 @@
 
 namespace Tests\Feature;
 
+use App\Kernel\Ledger\AnchorLater;
 use App\Kernel\Ledger\Anchors;
 use App\Kernel\Ledger\Checkpoint;
 use App\Kernel\Ledger\Ledger;
 use App\Kernel\Ledger\Seal;
 use App\Kernel\Ledger\VerifyLedger;
+use Illuminate\Support\Facades\Bus;
 use Illuminate\Support\Facades\DB;
 use PHPUnit\Framework\Attributes\DataProvider;
 use Tests\TestCase;
@@ -271,6 +273,25 @@ final class LedgerTest extends TestCase
         $this->assertSame([2], Seal::broken($sealed, $key), 'a line cut out');
         file_put_contents($sealed, implode('', $lines));
         $this->assertSame([1, 2, 3, 4], Seal::broken($sealed, str_repeat('x', 64)), 'another key');
+    }
+
+    public function test_a_head_that_finds_no_room_is_anchored_later(): void
+    {
+        Bus::fake();
+        $state = config('yard.state');
+        config(['yard.state' => '/nowhere']);
+        app(Ledger::class)->record('probe', 'probe', []);
+        Bus::assertDispatched(AnchorLater::class);
+        $later = fn () => (new AnchorLater('probe', 1, str_repeat('a', 64)))->withFakeQueueInteractions();
+        $job = $later();
+        $job->handle();
+        $job->assertReleased(10);
+        config(['yard.state' => $state]);
+        $job = $later();
+        $job->handle();
+        $job->assertNotReleased();
+        $this->assertSame(1, Anchors::latest()['heads']['probe']['seq']);
+        self::anchorWhatIsThere();
     }
 
     public function test_the_key_of_the_seal_is_its_owners_alone(): void

@@ -2,6 +2,9 @@
 
 namespace Tools\Benchmarks;
 
+use GuzzleHttp\Pool;
+use GuzzleHttp\Psr7\Request;
+use GuzzleHttp\TransferStats;
 use Illuminate\Console\Command;
 use Illuminate\Support\Facades\DB;
 
@@ -10,7 +13,8 @@ final class VolumeBenchmarkCommand extends Command
 {
     use MeasuresRatios;
 
-    protected $signature = 'bench:volume {--rounds=25 : requests of each kind} {--save=} {--against=}';
+    protected $signature = 'bench:volume {--rounds=25 : requests of each kind} {--save=} {--against=}
+        {--seconds=60 : how long the tablets ask at once}';
 
     protected $description = 'Print how the views of a grown shop compare with a bare route, and how they grew';
 
@@ -18,9 +22,16 @@ final class VolumeBenchmarkCommand extends Command
 
     private const GROWTH = 1.5;
 
+    private const CARD = '/api/units/{unit}?sections=assembly';
+
+    /** @var list<string> some that were grown */
+    private array $tags;
+
     public function handle(): int
     {
         $this->enter();
+        $grown = DB::table('units')->where('core_tag', 'like', 'K-%');
+        $this->tags = $grown->inRandomOrder()->limit(2000)->pluck('core_tag')->all();
         $units = DB::table('units')->count();
         $this->line("A shop of $units units.");
         $this->compare('Reads against a bare route with one indexed SELECT', self::GOAL, $this->bare(), $this->reads());
@@ -33,6 +44,8 @@ final class VolumeBenchmarkCommand extends Command
         if ($this->option('against')) {
             $small = json_decode((string) file_get_contents((string) $this->option('against')), true);
             $this->growth($small, $now);
+            $this->tablets('20 tablets on everything', 20, array_values($this->paths()));
+            $this->tablets('16 clients on random cards', 16, [self::CARD]);
         }
 
         return 0;
@@ -51,44 +64,49 @@ final class VolumeBenchmarkCommand extends Command
     /** @return array<string, callable> */
     private function reads(): array
     {
-        $grown = DB::table('units')->where('core_tag', 'like', 'K-%');
-        $tags = $grown->inRandomOrder()->limit(400)->pluck('core_tag')->all();
         $n = 0;
-        $any = function () use ($tags, &$n): string {
-            return $tags[$n++ % count($tags)];
+        $any = function (string $path) use (&$n): string {
+            return str_replace('{unit}', $this->tags[$n++ % count($this->tags)], $path);
         };
-        $first = DB::table('units')->where('core_tag', $tags[0])->value('id');
-        $serial = (string) DB::table('builds')->where('unit_id', $first)->value('serial');
-        $vin = (string) DB::table('units')->where('core_tag', $tags[1])->value('vin');
-        $customer = (string) DB::table('customers')->where('code', 'like', 'GR-%')->orderBy('id')->value('code');
-        $lot = (string) DB::table('stock_lots')->where('lot', 'like', 'L25-069-%')->orderBy('id')->value('lot');
-        $deep = (int) DB::table('units')->max('id') / 2;
-        $get = fn (string $path) => fn () => $this->send('GET', "/api$path");
+
+        return array_map(fn (string $path) => fn () => $this->send('GET', $any($path)), $this->paths());
+    }
+
+    /** @return array<string, string> what is looked at => address; {unit} stands for any unit that was grown */
+    private function paths(): array
+    {
+        [$one, $other] = $this->tags;
+        $first = DB::table('units')->where('core_tag', $one)->value('id');
+        $serial = DB::table('builds')->where('unit_id', $first)->value('serial');
+        $vin = substr((string) DB::table('units')->where('core_tag', $other)->value('vin'), -6);
+        $customer = DB::table('customers')->where('code', 'like', 'GR-%')->orderBy('id')->value('code');
+        $lot = DB::table('stock_lots')->where('lot', 'like', 'L25-069-%')->orderBy('id')->value('lot');
+        $middle = intdiv((int) DB::table('units')->max('id'), 2);
 
         return [
-            'card, one unit' => $get("/units/$tags[0]"),
-            'card, random units' => fn () => $this->send('GET', '/api/units/'.$any()),
-            'card, assembly of random units' => fn () => $this->send('GET', '/api/units/'.$any().'?sections=assembly'),
-            'history' => fn () => $this->send('GET', '/api/units/'.$any().'/history'),
-            'yard board' => $get('/yard'),
-            'yard plan' => $get('/yard/plan'),
-            'day of the manager' => $get('/yard/day'),
-            'units' => $get('/units'),
-            'units, deep page' => $get('/units?before='.(int) $deep),
-            'units of a customer' => $get("/units?customer=$customer"),
-            'scan line, serial' => $get("/find?q=$serial"),
-            'scan line, end of a VIN' => $get('/find?q='.substr($vin, -6)),
-            'stock' => $get('/stock'),
-            'stock, searched' => $get('/stock?q=plate'),
-            'lot page' => $get("/lots/$lot"),
-            'return rates' => $get('/insight/return-rates'),
-            'core balances' => $get('/money/core-balances'),
-            'statement' => $get("/money/customers/$customer/statement"),
-            'quote' => $get('/units/C-0220/ordering/quote'),
-            'interchange, part' => $get('/interchange/part?number=ST-069'),
-            'interchange, core' => $get('/interchange/cores/C-0217'),
-            'receiving form' => $get('/receiving/form'),
-            'session' => $get('/session'),
+            'card, one unit' => "/api/units/$one",
+            'card, random units' => '/api/units/{unit}',
+            'card, assembly of random units' => self::CARD,
+            'history' => '/api/units/{unit}/history',
+            'yard board' => '/api/yard',
+            'yard plan' => '/api/yard/plan',
+            'day of the manager' => '/api/yard/day',
+            'units' => '/api/units',
+            'units, deep page' => "/api/units?before=$middle",
+            'units of a customer' => "/api/units?customer=$customer",
+            'scan line, serial' => "/api/find?q=$serial",
+            'scan line, end of a VIN' => "/api/find?q=$vin",
+            'stock' => '/api/stock',
+            'stock, searched' => '/api/stock?q=plate',
+            'lot page' => "/api/lots/$lot",
+            'return rates' => '/api/insight/return-rates',
+            'core balances' => '/api/money/core-balances',
+            'statement' => "/api/money/customers/$customer/statement",
+            'quote' => '/api/units/C-0220/ordering/quote',
+            'interchange, part' => '/api/interchange/part?number=ST-069',
+            'interchange, core' => '/api/interchange/cores/C-0217',
+            'receiving form' => '/api/receiving/form',
+            'session' => '/api/session',
         ];
     }
 
@@ -119,6 +137,43 @@ final class VolumeBenchmarkCommand extends Command
                 'family' => 'RD4',
             ]),
         ];
+    }
+
+    /**
+     * Asks from many places at once, for a while.
+     *
+     * @param  list<string>  $paths
+     */
+    private function tablets(string $title, int $tablets, array $paths): void
+    {
+        [$times, $refused, $end] = [[], 0, microtime(true) + (int) $this->option('seconds')];
+        $asked = (function () use ($paths, $end): \Generator {
+            for ($n = 0; microtime(true) < $end; $n++) {
+                $unit = $this->tags[array_rand($this->tags)];
+                yield new Request('GET', str_replace('{unit}', $unit, $paths[$n % count($paths)]));
+            }
+        })();
+        $pool = new Pool($this->http, $asked, [
+            'concurrency' => $tablets,
+            'options' => [
+                'on_stats' => function (TransferStats $stats) use (&$times, &$refused): void {
+                    $times[] = 1000 * $stats->getTransferTime();
+                    $refused += ($stats->getResponse()?->getStatusCode() ?? 599) >= 500 ? 1 : 0;
+                },
+            ],
+        ]);
+        $pool->promise()->wait();
+        sort($times);
+        $this->line(sprintf(
+            '%s for %d s: %d answers, %.0f a second, p50 %.0f ms, p95 %.0f ms, %d without (goal: 0)',
+            $title,
+            (int) $this->option('seconds'),
+            count($times),
+            count($times) / (int) $this->option('seconds'),
+            $times[intdiv(count($times), 2)],
+            $times[(int) floor(0.95 * (count($times) - 1))],
+            $refused,
+        ));
     }
 
     /**

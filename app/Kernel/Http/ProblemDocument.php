@@ -32,6 +32,14 @@ final class ProblemDocument
         [],
     ];
 
+    private const FULL = [
+        507,
+        'Disk full',
+        'The disk of the server is full, so nothing was stored; what you typed is still here. Ask the manager to make '
+            .'room.',
+        [],
+    ];
+
     private const FIXED = [
         DeadlockException::class => self::BUSY,
         AuthenticationException::class => [401, 'Not signed in', 'Scan or type your badge first.', []],
@@ -79,6 +87,7 @@ final class ProblemDocument
     private static function said(\Throwable $e): array
     {
         return match (true) {
+            self::outOfRoom($e) => self::FULL,
             $e instanceof Refusal => [
                 $e->status,
                 self::title($e),
@@ -101,6 +110,18 @@ final class ProblemDocument
             $e instanceof HttpExceptionInterface => [$e->getStatusCode(), 'Not possible', self::http($e), []],
             default => self::FIXED[$e::class] ?? self::FAULT,
         };
+    }
+
+    /** Sessions, logs and pictures are files: the system says so in words. */
+    private static function outOfRoom(?\Throwable $e): bool
+    {
+        for (; $e !== null; $e = $e->getPrevious()) {
+            if (preg_match('/No space left on device|errno[= ]28\b/', $e->getMessage()) === 1) {
+                return true;
+            }
+        }
+
+        return false;
     }
 
     private static function title(Refusal $e): string
@@ -153,13 +174,7 @@ final class ProblemDocument
                 [],
             ],
             // Error writing a file, disk full, table full, error writing a row.
-            3, 1021, 1026, 1114 => [
-                507,
-                'Disk full',
-                'The disk of the server is full, so nothing was stored; what you typed is still here. Ask the manager '
-                    .'to make room.',
-                [],
-            ],
+            3, 1021, 1026, 1114, 1878 => self::FULL,
             default => self::FAULT,
         };
     }

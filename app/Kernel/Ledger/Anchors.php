@@ -8,12 +8,12 @@ namespace App\Kernel\Ledger;
  */
 final class Anchors
 {
-    public static function add(string $stream, int $seq, string $hash): void
+    /** @return bool false where it could not be written, such as on a full disk */
+    public static function add(string $stream, int $seq, string $hash): bool
     {
         $line = self::line($stream, $seq, $hash);
-        if (@file_put_contents(self::path(), $line, FILE_APPEND | LOCK_EX) !== strlen($line)) {
-            report(new \RuntimeException("The chain head of $stream could not be anchored in ".self::path()));
-        }
+
+        return @file_put_contents(self::path(), $line, FILE_APPEND | LOCK_EX) === strlen($line);
     }
 
     /**

@@ -143,7 +143,10 @@ final class Ledger
         DB::table('ledger_streams')
             ->where('stream', $stream)
             ->update(['seq' => $event['seq'], 'hash' => $event['hash']]);
-        DB::afterCommit(fn () => Anchors::add($stream, $event['seq'], $event['hash']));
+        DB::afterCommit(
+            fn () => Anchors::add($stream, $event['seq'], $event['hash']) ||
+                AnchorLater::dispatch($stream, $event['seq'], $event['hash']),
+        );
     }
 
     /** The head of a stream that did not exist a moment ago, locked, whoever made it first. */
