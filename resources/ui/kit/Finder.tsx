@@ -53,7 +53,7 @@ export function Finder({ label, of, find, value, onChange, empty, problem }: Fin
     );
 }
 
-const ROW = 'flex min-h-11 cursor-pointer items-center px-3 data-focus:bg-enamel data-focus:text-enamel-ink';
+const ROW = 'flex min-h-11 cursor-pointer items-center px-3 py-1 data-focus:bg-enamel data-focus:text-enamel-ink';
 
 function Found(props: { choices: Choices | undefined; failed: boolean; typed: string; empty: string }) {
     const { choices, failed, typed, empty } = props;
@@ -61,7 +61,7 @@ function Found(props: { choices: Choices | undefined; failed: boolean; typed: st
     return (
         <ComboboxOptions
             modal={false}
-            className="absolute z-20 mt-1 max-h-80 w-full overflow-auto border-2 border-enamel bg-sheet shadow-lg"
+            className="absolute z-20 mt-1 max-h-80 w-max max-w-96 min-w-full overflow-auto border-2 border-enamel bg-sheet shadow-lg"
         >
             {typed === '' && (
                 <ComboboxOption value="" className={`${ROW} text-faint`}>
