@@ -37,7 +37,7 @@ export function Finder({ label, of, find, value, onChange, empty, problem }: Fin
             <Combobox<string> value={value} onChange={(v) => onChange(v ?? '')} onClose={() => setTyped('')} immediate>
                 <div className="relative">
                     <ComboboxInput
-                        className="input placeholder:text-faint"
+                        className="input text-ellipsis placeholder:text-faint"
                         autoComplete="off"
                         placeholder={empty}
                         displayValue={() => name}
