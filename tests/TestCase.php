@@ -8,6 +8,9 @@ use App\Shop\HouseRules;
 use App\Shop\Models\HouseRule;
 use App\Shop\Models\Person;
 use App\Stations\Dyno\Models\Run;
+use App\Work\Bench;
+use App\Work\ProofKind;
+use App\Work\Queries\BenchWork;
 use App\Yard\Models\Unit;
 use Illuminate\Foundation\Testing\DatabaseTransactions;
 use Illuminate\Foundation\Testing\TestCase as LaravelTestCase;
@@ -18,6 +21,7 @@ use Illuminate\Testing\TestResponse;
 use Opis\JsonSchema\Errors\ErrorFormatter;
 use Opis\JsonSchema\Validator;
 use Symfony\Component\Yaml\Yaml;
+use Tools\Demo\BenchHands;
 use Tools\Demo\DemoShop;
 
 /**
@@ -178,15 +182,7 @@ abstract class TestCase extends LaravelTestCase
             return $this->unit($tag);
         }
         $this->as('teardown');
-        foreach ($this->read("/units/$tag")->json('teardown.steps') as $step) {
-            $this->write("/units/$tag/teardown/steps/{$step['code']}", ['counts' => $step['counts']])->assertOk();
-        }
-        $this->write("/units/$tag/teardown/findings", [
-            'part' => 'high-frictions',
-            'condition' => 'black',
-            'disposition' => 'replace',
-            'role' => 'cause',
-        ])->assertCreated();
+        $this->workThrough($tag, 'teardown');
         $this->write("/units/$tag/teardown/complete")->assertOk();
         if ($station === 'assembly') {
             return $this->unit($tag);
@@ -199,42 +195,58 @@ abstract class TestCase extends LaravelTestCase
 
     protected function assembleEverything(string $tag): void
     {
+        $this->workThrough($tag, 'assembly');
         $this->as('builder');
-        $card = $this->read("/units/$tag")->json('assembly');
-        foreach ($card['steps'] as $step) {
-            $this->write("/units/$tag/assembly/steps/{$step['code']}", ['counts' => $step['counts']])->assertOk();
+    }
+
+    /** Every operation of a bench but these and what comes after them, each proven as it asks. */
+    protected function workThrough(string $tag, string $bench, string ...$except): void
+    {
+        $badge = ['teardown' => '102', 'assembly' => '103'][$bench];
+        $hands = new BenchHands(
+            Bench::from($bench),
+            fn () => Person::query()->where('badge', $badge)->firstOrFail(),
+            ['high-frictions' => ['condition' => 'black', 'disposition' => 'replace', 'role' => 'cause']],
+            3,
+        );
+        $hands->work($this->unit($tag), PHP_INT_MAX, $except);
+    }
+
+    /** @param  array<string, mixed>  $answer */
+    protected function prove(
+        string $tag,
+        string $bench,
+        string $operation,
+        string $proof,
+        array $answer = [],
+        string $note = '',
+    ): TestResponse {
+        return $this->write("/units/$tag/$bench/operations/$operation/proofs/$proof", [
+            'answer' => $answer,
+            'note' => $note,
+        ]);
+    }
+
+    /**
+     * A reading, in the operation that takes it.
+     *
+     * @param  array{kind: string, code: string, reading: string, gauge: ?string}  $reading
+     */
+    protected function measure(string $tag, array $reading): TestResponse
+    {
+        foreach (BenchWork::of($this->unit($tag), Bench::Assembly)->operations as $operation) {
+            foreach ($operation->proofs as $proof) {
+                $measured = in_array($proof->kind, [ProofKind::Reading, ProofKind::Torque, ProofKind::Air], true);
+                if (
+                    $measured &&
+                    $proof->reading()->value === $reading['kind'] &&
+                    $proof->place() === $reading['code']
+                ) {
+                    return $this->prove($tag, 'assembly', $operation->code, $proof->code, $reading);
+                }
+            }
         }
-        foreach (['C1' => '0.981 in', 'C3' => '0.889 in', 'front' => '0.031 in'] as $place => $reading) {
-            $best = $this->write("/units/$tag/assembly/places/$place/propose", ['reading' => $reading])->json(
-                'result.best',
-            );
-            $this->write("/units/$tag/assembly/places/$place/fit", [
-                'reading' => $reading,
-                'picks' => $best['picks'],
-            ])->assertCreated();
-            $this->write("/units/$tag/assembly/measurements", [
-                'kind' => $place === 'front' ? 'end-play' : 'pack',
-                'code' => $place,
-                'reading' => $best['clearance'].' in',
-                'gauge' => $place === 'front' ? 'D-01' : 'F-01',
-            ])->assertCreated();
-        }
-        foreach ($card['fasteners'] as $bolts) {
-            $this->write("/units/$tag/assembly/measurements", [
-                'kind' => 'torque',
-                'code' => $bolts['code'],
-                'reading' => $bolts['torque'],
-                'gauge' => $bolts['torqueNm'] < 20 ? 'T-01' : 'T-02',
-            ])->assertCreated();
-        }
-        foreach (['C1', 'C2', 'C3', 'B1', 'B2'] as $element) {
-            $this->write("/units/$tag/assembly/measurements", [
-                'kind' => 'air-check',
-                'code' => $element,
-                'reading' => '2 psi',
-                'gauge' => 'P-01',
-            ])->assertCreated();
-        }
+        $this->fail("No operation measures {$reading['kind']} {$reading['code']}.");
     }
 
     /**

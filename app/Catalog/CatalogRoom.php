@@ -22,6 +22,7 @@ final class CatalogRoom implements Room
     {
         Route::get('catalog/families', [CatalogController::class, 'families']);
         Route::get('catalog/families/{code}', [CatalogController::class, 'family']);
+        Route::get('catalog/families/{code}/section', [CatalogController::class, 'section']);
         Route::controller(CatalogEditController::class)->group(function (): void {
             Route::get('catalog/kinds', 'kinds');
             Route::get('catalog/entries', 'entries');

@@ -1,6 +1,5 @@
 <?php
 
-use App\Kernel\Ledger\AccountedTables;
 use App\Kernel\Ledger\Change;
 use App\Kernel\Ledger\Ledger;
 use Illuminate\Database\Migrations\Migration;
@@ -11,6 +10,39 @@ return new class extends Migration
 {
     private const ROWS_AT_ONCE = 100;
 
+    /** The accounted tables of that day. */
+    private const TABLES = [
+        'units',
+        'builds',
+        'intake_parts',
+        'credit_lines',
+        'trouble_codes',
+        'damage_marks',
+        'photos',
+        'holds',
+        'trays',
+        'tray_items',
+        'converters',
+        'clue_answers',
+        'identifications',
+        'order_options',
+        'step_marks',
+        'findings',
+        'pack_fits',
+        'pack_fit_picks',
+        'installed_parts',
+        'measurements',
+        'dyno_runs',
+        'run_checks',
+        'sign_offs',
+        'shipments',
+        'commissionings',
+        'returns',
+        'return_observations',
+        'return_readings',
+        'core_debts',
+    ];
+
     public function up(): void
     {
         DB::connection('owner')->unprepared(
@@ -18,7 +50,7 @@ return new class extends Migration
                 .'CHECK (changes IS NULL OR JSON_VALID(changes))',
         );
         $ledger = app(Ledger::class);
-        foreach (AccountedTables::ALL as $table) {
+        foreach (self::TABLES as $table) {
             $written = DB::connection('owner')
                 ->table('information_schema.columns')
                 ->whereRaw('table_schema = DATABASE()')

@@ -1,4 +1,5 @@
 import { expect, test, type Locator, type Page } from '@playwright/test';
+import { inHand, prove, withoutNetwork, workThrough } from './bench';
 import { expectAt, scan, signIn, pickCustomer } from './people';
 
 const TAG = `C-${String(Date.now()).slice(-7)}`;
@@ -99,15 +100,14 @@ test('one physical unit goes from "a core arrives" to "the rebuilt unit came bac
             ).toHaveAttribute('aria-pressed', 'true');
         }
         await expect(panel(page, 'Suspects').getByRole('listitem').first()).toContainText('C3');
-        await doSteps(page);
-        await panel(page, 'Inspection').getByRole('button', { name: 'Inspect High frictions' }).click();
-        await page.getByRole('radio', { name: 'black', exact: true }).click();
-        await page
-            .getByRole('radiogroup', { name: 'What becomes of it' })
-            .getByRole('radio', { name: 'replace' })
-            .click();
-        await page.getByRole('radio', { name: 'the cause' }).click();
+        await workThrough(page, {}, 'converter-out');
+        await withoutNetwork(page, 3);
+        await workThrough(page, { 'high-frictions': ['black', 'replace', 'the cause'] }, 'pump');
+        await page.getByRole('button', { name: 'It will not go' }).click();
+        await page.getByLabel('What jams?').fill('The puller slips off');
         await page.getByRole('button', { name: 'Write it down' }).click();
+        await expect.poll(() => inHand(page)).toBe('pump-pressed/count'); // another way
+        await workThrough(page, { 'high-frictions': ['black', 'replace', 'the cause'] });
         await expect(panel(page, 'Inspection')).toContainText('black, replace');
         await page.getByRole('button', { name: 'Teardown is complete' }).click();
         await expectAt(page, 'Assembly');
@@ -119,49 +119,14 @@ test('one physical unit goes from "a core arrives" to "the rebuilt unit came bac
         await section(page, 'Assembly');
         await page.getByRole('button', { name: 'Sign for the assembly' }).click();
         await expect(page.getByText('This build cannot be signed off')).toBeVisible();
-        for (const [name, ask, reading] of [
-            ['Forward clutch pack', 'Groove depth', '.981'],
-            ['High clutch pack', 'Groove depth', '.889'],
-            ['Front end play', 'Play, trial fit', '31 thou'],
-        ] as const) {
-            const place = panel(page, name);
-            await place.getByLabel(ask, { exact: true }).fill(reading);
-            await page.keyboard.press('Enter');
-            await place.getByRole('button', { name: 'Take these parts' }).click();
-            await expect(place.getByText('predicted')).toBeVisible();
-            const predicted = /predicted ([\d.]+)/.exec((await place.textContent())!)![1]!;
-            const last = name === 'Front end play' ? 'End play, final' : 'Feeler reading';
-            if (name === 'Forward clutch pack') {
-                await place.getByLabel(last, { exact: true }).fill('25 psi');
-                await page.keyboard.press('Enter');
-                await expect(place.getByText('this field takes a length')).toBeVisible();
-            }
-            await place.getByLabel(last, { exact: true }).fill(predicted);
-            if (name === 'Front end play') await place.getByLabel('Gauge').selectOption({ label: 'Dial indicator' });
-            await place.getByRole('button', { name: `Record ${last}` }).click();
-            await expect(place.getByText('inside, Imre Soll')).toBeVisible();
-        }
-        for (const element of ['C1', 'C2', 'C3', 'B1', 'B2']) {
-            await page.getByLabel(`Loss ${element}`, { exact: true }).fill('2');
-            await page.getByRole('button', { name: `Record Loss ${element}` }).click();
-            await expect(
-                page
-                    .getByRole('listitem')
-                    .filter({ has: page.getByLabel(`Loss ${element}`, { exact: true }) })
-                    .getByText('holds'),
-            ).toBeVisible();
-        }
-        const bolts = panel(page, 'Tightening torques')
-            .getByRole('row')
-            .filter({ has: page.getByLabel(/^Torque, /) });
-        while ((await bolts.count()) > 0) {
-            const left = await bolts.count();
-            const row = bolts.first();
-            await row.getByLabel(/^Torque, /).fill(await row.locator('.font-head').innerText());
-            await row.getByRole('button', { name: /^Record Torque/ }).click();
-            await expect(bolts).toHaveCount(left - 1);
-        }
-        await doSteps(page);
+        await withoutNetwork(page, 3);
+        await workThrough(page, {}, 'pack-C1');
+        await prove(page);
+        await page.getByLabel(/^Reading/).fill('25 psi');
+        await page.getByLabel('Gauge').selectOption('F-01');
+        await page.keyboard.press('Enter');
+        await expect(page.getByText('this field takes a length')).toBeVisible();
+        await workThrough(page);
         await expect(page.getByText('Everything is measured and inside its window.')).toBeVisible();
         await page.getByRole('button', { name: 'Sign for the assembly' }).click();
         await expectAt(page, 'Dyno');
@@ -189,12 +154,7 @@ test('one physical unit goes from "a core arrives" to "the rebuilt unit came bac
         await scan(page, serial);
         await section(page, 'Assembly');
         await expect(panel(page, 'Sign-off')).toContainText('must be measured again after the failed dyno run');
-        const high = panel(page, 'High clutch pack');
-        const predicted = /predicted ([\d.]+)/.exec((await high.textContent())!)![1]!;
-        await high.getByLabel('Feeler reading', { exact: true }).fill(predicted);
-        await high.getByRole('button', { name: 'Record Feeler reading' }).click();
-        await page.getByLabel('Loss C3', { exact: true }).fill('3 psi');
-        await page.getByRole('button', { name: 'Record Loss C3' }).click();
+        await workThrough(page); // the pack and its air check, and nothing else
         await expect(page.getByText('Everything is measured and inside its window.')).toBeVisible();
         await page.getByRole('button', { name: 'Sign for the assembly' }).click();
         await expectAt(page, 'Dyno');
@@ -265,21 +225,3 @@ test('one physical unit goes from "a core arrives" to "the rebuilt unit came bac
     });
     expect(errors).toEqual([]);
 });
-
-/** Does every guided step that is open until none is left, counting what the step asks for. */
-async function doSteps(page: Page) {
-    const steps = page.getByRole('region', { name: 'Steps', exact: true });
-    const total = Number(/of (\d+) done/.exec((await steps.textContent())!)![1]);
-    for (let done = Number(/(\d+) of \d+ done/.exec((await steps.textContent())!)![1]); done < total; done++) {
-        const button = steps.getByRole('button', { name: /^Done: / }).first();
-        const item = steps.getByRole('listitem').filter({
-            has: page.getByRole('button', { name: (await button.getAttribute('aria-label'))!, exact: true }),
-        });
-        for (const field of await item.getByLabel(/counted \(of/).all()) {
-            const label = await field.evaluate((e) => (e as HTMLInputElement).labels![0]!.textContent!);
-            await field.fill(/of (\d+)\)/.exec(label)![1]!);
-        }
-        await button.click();
-        await expect(steps).toContainText(`${done + 1} of ${total} done`);
-    }
-}

@@ -504,7 +504,9 @@ final class BuildTest extends TestCase
             collect($assembly['fasteners'])->firstWhere('code', 'pump')['pattern'],
             'only where the catalog writes the school',
         );
-        $this->assertSame('overnight', collect($assembly['steps'])->firstWhere('code', 'soak')['house'][0]['choice']);
+        $soak = array_column($assembly['work']['operations'], null, 'code')['soak'];
+        $this->assertSame('overnight', $soak['house'][0]['choice']);
+        $this->assertEqualsWithDelta(720, $soak['proofs'][0]['minutes'], 1e-9, 'the clock follows the school');
         $build = Build::query()->latest('id')->firstOrFail();
         $this->assertEquals(0, $build->spec['converter']['prefill_l']);
         $this->house('end-play-window', '0.007-0.019 in');
@@ -721,21 +723,19 @@ final class BuildTest extends TestCase
     {
         $this->bringTo('teardown');
         $this->as('teardown');
-        $this->assertProblem($this->write('/units/C-9001/teardown/steps/valve-body'), 409, 'comes after');
-        $this->write('/units/C-9001/teardown/steps/outside')->assertOk();
-        $this->write('/units/C-9001/teardown/steps/pan')->assertOk();
-        $this->assertProblem(
-            $this->write('/units/C-9001/teardown/steps/valve-body', [
-                'counts' => ['check balls' => 7, 'valve body bolts' => 22],
-            ]),
-            422,
-            '7 were counted',
-            '/counts/check balls',
+        $counted = ['counts' => ['check balls' => 7, 'valve body bolts' => 22]];
+        $valveBody = fn (string $note = '') => $this->prove(
+            'C-9001',
+            'teardown',
+            'valve-body',
+            'count',
+            $counted,
+            $note,
         );
-        $this->write('/units/C-9001/teardown/steps/valve-body', [
-            'counts' => ['check balls' => 7, 'valve body bolts' => 22],
-            'note' => 'One was missing on arrival',
-        ])->assertOk();
+        $this->assertProblem($valveBody(), 409, 'comes after \\"Pan, filter and magnets\\"');
+        $this->workThrough('C-9001', 'teardown', 'valve-body', 'converter-out');
+        $this->assertProblem($valveBody(), 422, '7 were counted', '/answer/counts/check balls');
+        $valveBody('One was missing on arrival')->assertOk();
         $this->assertProblem($this->write('/units/C-9001/teardown/complete'), 409, 'Still to do');
     }
 
@@ -790,6 +790,7 @@ final class BuildTest extends TestCase
             ->join('parts', 'parts.id', '=', 'part_id')
             ->where('number', $part)
             ->sum('quantity');
+        $this->workThrough('C-9001', 'assembly', 'pack-C1', 'pack-C3');
         $before = $shelf('ST-069') + $shelf('ST-084');
         $proposal = $this->write('/units/C-9001/assembly/places/C1/propose', ['reading' => '.982'])
             ->assertOk()
@@ -812,27 +813,19 @@ final class BuildTest extends TestCase
             ),
         );
         $this->assertEqualsWithDelta(0.582 - $sum, $best['clearance'], 1e-12);
-        $this->write('/units/C-9001/assembly/places/C1/fit', [
-            'reading' => '.982',
-            'picks' => $best['picks'],
-        ])->assertCreated();
+        $fit = fn (array $answer) => $this->prove('C-9001', 'assembly', 'pack-C1', 'fit-pack-c1', $answer);
+        $fit(['reading' => '.982', 'picks' => $best['picks']])->assertOk();
         $this->assertSame($before - 5, $shelf('ST-069') + $shelf('ST-084'));
         $second = $this->write('/units/C-9001/assembly/places/C1/propose', ['reading' => '.990'])->json(
             'result.best',
         );
-        $this->write('/units/C-9001/assembly/places/C1/fit', [
-            'reading' => '.990',
-            'picks' => $second['picks'],
-        ])->assertCreated();
+        $fit(['reading' => '.990', 'picks' => $second['picks']])->assertOk();
         $this->assertSame($before - 5, $shelf('ST-069') + $shelf('ST-084'), 'the first pack went back to the shelf');
         $this->assertProblem(
-            $this->write('/units/C-9001/assembly/places/C1/fit', [
-                'reading' => '.982',
-                'picks' => [['slot' => 'steels', 'part' => 'ST-069', 'count' => 5]],
-            ]),
+            $fit(['reading' => '.982', 'picks' => [['slot' => 'steels', 'part' => 'ST-069', 'count' => 5]]]),
             422,
             'Take one of the proposals',
-            '/picks',
+            '/answer/picks',
         );
         $this->assertProblem(
             $this->write('/units/C-9001/assembly/places/C1/propose', ['reading' => '9.82 in']),
@@ -863,26 +856,26 @@ final class BuildTest extends TestCase
     {
         $this->bringTo('assembly');
         $this->as('builder');
-        $measure = fn (array $change) => $this->write(
-            '/units/C-9001/assembly/measurements',
+        $this->workThrough('C-9001', 'assembly', 'pack-C1', 'pack-C3');
+        $measure = fn (array $change) => $this->measure(
+            'C-9001',
             $change + ['kind' => 'pack', 'code' => 'C1', 'reading' => '.025', 'gauge' => 'F-01'],
         );
-        $this->assertProblem($measure(['gauge' => null]), 422, 'which gauge', '/gauge');
-        $this->assertProblem($measure(['gauge' => 'P-01']), 422, 'measures a pressure', '/gauge');
-        $this->assertProblem($measure(['reading' => '.500']), 422, 'cannot have shown', '/reading');
-        $this->assertProblem($measure(['reading' => '25 psi']), 422, 'this field takes a length', '/reading');
-        $this->assertProblem($measure(['code' => 'C9']), 422, 'to measure', '/code');
-        $measure(['reading' => '24 thou'])->assertCreated();
+        $this->assertProblem($measure(['gauge' => null]), 422, 'which gauge', '/answer/gauge');
+        $this->assertProblem($measure(['gauge' => 'P-01']), 422, 'measures a pressure', '/answer/gauge');
+        $this->assertProblem($measure(['reading' => '.500']), 422, 'cannot have shown', '/answer/reading');
+        $this->assertProblem($measure(['reading' => '25 psi']), 422, 'this field takes a length', '/answer/reading');
+        $measure(['reading' => '24 thou'])->assertOk();
         $this->assertSame('24 thou', $this->read('/units/C-9001')->json('assembly.places.0.readings.0.typed'));
         $best = $this->write('/units/C-9001/assembly/places/C1/propose', ['reading' => '.982'])->json('result.best');
-        $this->write('/units/C-9001/assembly/places/C1/fit', ['reading' => '.982', 'picks' => $best['picks']]);
+        $this->prove('C-9001', 'assembly', 'pack-C1', 'fit-pack-c1', ['reading' => '.982', 'picks' => $best['picks']]);
         $this->assertProblem(
             $measure(['reading' => (string) ($best['clearance'] + 0.005)]),
             422,
             'away from the predicted',
             '/note',
         );
-        $measure(['reading' => (string) ($best['clearance'] + 0.004)])->assertCreated();
+        $measure(['reading' => (string) ($best['clearance'] + 0.004)])->assertOk();
     }
 
     public function test_sign_off_is_refused_with_every_reason(): void
@@ -892,36 +885,36 @@ final class BuildTest extends TestCase
         $this->assertProblem($refusal, 409, 'cannot be signed off');
         $this->assertGreaterThan(20, count($refusal->json('blockers')));
         $this->assembleEverything('C-9001');
-        $this->write('/units/C-9001/assembly/measurements', [
+        $this->measure('C-9001', [
             'kind' => 'air-check',
             'code' => 'B2',
             'reading' => '9 psi',
             'gauge' => 'P-01',
-        ])->assertCreated();
+        ])->assertOk();
         $this->assertSame(
             ['"Air check band servo": the pressure loss of 9 psi lies outside 0 to 5.'],
             array_column($this->write('/units/C-9001/assembly/sign-off')->json('blockers'), 'sentence'),
         );
-        $this->write('/units/C-9001/assembly/measurements', [
+        $this->measure('C-9001', [
             'kind' => 'air-check',
             'code' => 'B2',
             'reading' => '2 psi',
             'gauge' => 'P-01',
-        ])->assertCreated();
+        ])->assertOk();
         $clearance = $this->read('/units/C-9001')->json('assembly.places.0.fit.predicted');
-        $this->write('/units/C-9001/assembly/measurements', [
+        $this->measure('C-9001', [
             'kind' => 'pack',
             'code' => 'C1',
             'reading' => "$clearance in",
             'gauge' => 'F-02',
-        ])->assertCreated();
+        ])->assertOk();
         $this->assertProblem($this->write('/units/C-9001/assembly/sign-off'), 409, 'past its calibration date');
-        $this->write('/units/C-9001/assembly/measurements', [
+        $this->measure('C-9001', [
             'kind' => 'pack',
             'code' => 'C1',
             'reading' => "$clearance in",
             'gauge' => 'F-01',
-        ])->assertCreated();
+        ])->assertOk();
         $this->write('/units/C-9001/assembly/sign-off')->assertCreated()->assertJsonPath('station', 'dyno');
     }
 
@@ -934,9 +927,7 @@ final class BuildTest extends TestCase
             ->assertCreated();
         $this->write('/units/C-9001/ordering/release', ['version' => 1])->assertOk();
         $this->as('teardown');
-        foreach ($this->read('/units/C-9001')->json('teardown.steps') as $step) {
-            $this->write("/units/C-9001/teardown/steps/{$step['code']}", ['counts' => $step['counts']])->assertOk();
-        }
+        $this->workThrough('C-9001', 'teardown');
         $this->write('/units/C-9001/teardown/findings', [
             'part' => 'planet',
             'condition' => 'sound',

@@ -4,6 +4,8 @@ namespace Tests\Feature;
 
 use App\Catalog\Exchange\ExportPack;
 use App\Catalog\Exchange\ImportPack;
+use App\Catalog\Exchange\PackShorthand;
+use App\Catalog\Exchange\PackUpgrade;
 use App\Catalog\Exchange\RunCsvImport;
 use App\Catalog\Models\CsvImport;
 use Illuminate\Http\UploadedFile;
@@ -22,7 +24,7 @@ final class CatalogDeskTest extends TestCase
         $this->assertSame(
             [],
             app(\App\Catalog\Edit\CatalogHistory::class)::changes(
-                self::plain(json_decode((string) file_get_contents(database_path('demo/catalog.json')))),
+                self::plain(self::inFull((string) file_get_contents(database_path('demo/catalog.json')))),
                 self::plain(json_decode($first)),
             ),
             'the export says what the file said',
@@ -46,6 +48,14 @@ final class CatalogDeskTest extends TestCase
             config(['database.connections.owner.database' => config('database.connections.yard.database')]);
             DB::purge('owner');
         }
+    }
+
+    private static function inFull(string $json): \stdClass
+    {
+        $pack = json_decode($json);
+        PackShorthand::expand($pack);
+
+        return $pack;
     }
 
     /**
@@ -228,11 +238,11 @@ final class CatalogDeskTest extends TestCase
                 fn ($n) => ($n->body->converter->points[6]->torqueRatio = 1.3),
                 '/body/converter/points/6/torqueRatio',
             ],
-            'step that needs a later one' => [
+            'operation after one that is not there' => [
                 'teardown',
                 'RD4|outside',
-                fn ($n) => ($n->body->needs = ['case']),
-                '/body/needs/0',
+                fn ($n) => ($n->body->after = ['nowhere']),
+                '/body/after/0',
             ],
             'tag pattern that is none' => [
                 'families',
@@ -565,7 +575,7 @@ final class CatalogDeskTest extends TestCase
         );
         $file = tempnam(sys_get_temp_dir(), 'pack');
         $this->assertSame(0, $this->command('catalog:export', ['file' => $file])[0]);
-        $this->assertSame(3, json_decode((string) file_get_contents($file))->version);
+        $this->assertSame(PackUpgrade::VERSION, json_decode((string) file_get_contents($file))->version);
         $this->assertSame(2, $this->command('catalog:export', ['file' => '/nowhere/at/all.json'])[0]);
     }
 }

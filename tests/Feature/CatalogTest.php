@@ -46,9 +46,9 @@ final class CatalogTest extends TestCase
                 fn ($p) => ($p->families[0]->options[2]->body->requires = ['wings']),
                 '/families/0/options/2/body/requires/0',
             ],
-            'step that needs a later one' => [
-                fn ($p) => ($p->families[0]->teardown[0]->body->needs = ['case']),
-                '/families/0/teardown/0/body/needs/0',
+            'operations in a circle' => [
+                fn ($p) => ($p->families[0]->teardown[0]->after = ['case']),
+                '/families/0/teardown',
             ],
             'train with impossible teeth' => [
                 fn ($p) => ($p->families[0]->train->sets[0]->sunTeeth = 0),

@@ -84,18 +84,18 @@ final class FromCoreToReturnTest extends TestCase
             409,
             'measured again after the failed dyno run',
         );
-        $this->write('/units/C-9001/assembly/measurements', [
+        $this->measure('C-9001', [
             'kind' => 'pack',
             'code' => 'C3',
             'reading' => '.045',
             'gauge' => 'F-01',
-        ])->assertCreated();
-        $this->write('/units/C-9001/assembly/measurements', [
+        ])->assertOk();
+        $this->measure('C-9001', [
             'kind' => 'air-check',
             'code' => 'C3',
             'reading' => '3 psi',
             'gauge' => 'P-01',
-        ])->assertCreated();
+        ])->assertOk();
         $this->write('/units/C-9001/assembly/sign-off')->assertCreated()->assertJsonPath('station', 'dyno');
 
         $good = $this->runDyno('sound');

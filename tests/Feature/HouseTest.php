@@ -54,7 +54,7 @@ final class HouseTest extends TestCase
         $gate = array_map(fn ($b) => $b->code, app(Gatekeeper::class)->blockers($unit->refresh(), Gate::SignOff));
         $this->assertSame($gate, $shown);
         foreach (
-            ['step:', 'fit:pack:C1', 'reading:pack:C3', 'reading:torque:pump', 'reading:air-check:B1'] as $code
+            ['step:clean', 'fit:pack:C1', 'reading:pack:C3', 'reading:torque:pump', 'reading:air-check:B1'] as $code
         ) {
             $this->assertNotSame([], array_filter($gate, fn (string $c) => str_starts_with($c, $code)), $code);
         }
@@ -78,20 +78,20 @@ final class HouseTest extends TestCase
         DB::table('measurements')->where('kind', 'torque')->where('code', 'pan')->delete();
         $this->assertCount(1, $against());
         $this->assertStringContainsString('the torque is not measured', $against()[0]);
-        $this->write('/units/C-9001/assembly/measurements', [
+        $this->measure('C-9001', [
             'kind' => 'torque',
             'code' => 'pan',
             'reading' => '10 N.m',
             'gauge' => 'T-01',
-        ])->assertCreated();
+        ])->assertOk();
         $this->assertStringContainsString('the torque of 10 N.m lies outside 7.2 to 8.8', $against()[0]);
         $this->house('torque-tolerance', '30');
-        $this->write('/units/C-9001/assembly/measurements', [
+        $this->measure('C-9001', [
             'kind' => 'torque',
             'code' => 'pan',
             'reading' => '10 N.m',
             'gauge' => 'T-01',
-        ])->assertCreated();
+        ])->assertOk();
         $this->assertSame([], $against(), 'the house rule decides how far off still counts');
     }
 
@@ -150,8 +150,7 @@ final class HouseTest extends TestCase
         $this->unit('C-9003')->update(['promised_on' => now()->subDay()]);
         $this->travel(1)->minutes();
         $this->as('manager')->write('/units/C-9001/holds', ['reason' => 'Parts late', 'liftRole' => 'builder']);
-        $step = $this->as('builder')->read('/units/C-9002')->json('assembly.steps.0');
-        $this->write("/units/C-9002/assembly/steps/{$step['code']}", ['counts' => $step['counts']])->assertOk();
+        $this->as('builder')->prove('C-9002', 'assembly', 'clean', 'done')->assertOk();
         $queue = $this->read('/yard/queue/assembly')->assertOk();
         $this->assertSame(3, $queue->json('total'));
         $units = array_column($queue->json('units'), null, 'coreTag');
@@ -259,7 +258,7 @@ final class HouseTest extends TestCase
             'jobTypes' => [(object) ['route' => ['identify', 'desk', 'bench', 'cell', 'field']]],
         ];
         PackUpgrade::upgrade($pack);
-        $this->assertSame(3, $pack->version);
+        $this->assertSame(PackUpgrade::VERSION, $pack->version);
         $this->assertSame(['identification', 'ordering', 'assembly', 'dyno', 'field'], $pack->jobTypes[0]->route);
         $old = (object) ['version' => 2, 'vocabularies' => [(object) ['code' => 'core-grading']]];
         PackUpgrade::upgrade($old);

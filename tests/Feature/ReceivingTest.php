@@ -249,7 +249,7 @@ final class ReceivingTest extends TestCase
             'acknowledged' => ['pressure-raised', 'lockup-firm'],
         ])->assertOk();
         $this->assertProblem(
-            $this->as('teardown')->write('/units/C-9001/teardown/steps/outside', []),
+            $this->as('teardown')->prove('C-9001', 'teardown', 'parking', 'done'),
             409,
             'photograph',
         );
@@ -258,7 +258,11 @@ final class ReceivingTest extends TestCase
             ['photo' => UploadedFile::fake()->image('pan.jpg', 40, 40), 'place' => 'pan'],
             ['Idempotency-Key' => uniqid(), 'Accept' => 'application/json'],
         )->assertCreated();
-        $this->write('/units/C-9001/teardown/steps/outside', [])->assertOk();
+        $this->assertProblem(
+            $this->prove('C-9001', 'teardown', 'parking', 'done'),
+            409,
+            'comes after', // and no longer the picture
+        );
     }
 
     public function test_the_credit_is_revised_once_after_teardown_with_its_reason(): void
@@ -280,19 +284,11 @@ final class ReceivingTest extends TestCase
             'acknowledged' => ['pressure-raised', 'lockup-firm'],
         ])->assertOk();
         $this->as('teardown');
-        $steps = $this->read('/units/C-9001')->json('teardown.steps');
-        foreach ($steps as $step) {
-            $this->write("/units/C-9001/teardown/steps/{$step['code']}", ['counts' => $step['counts']])->assertOk();
-        }
-        $this->write('/units/C-9001/teardown/findings', [
-            'part' => 'high-frictions',
-            'condition' => 'black',
-            'disposition' => 'replace',
-            'role' => 'cause',
-        ])->assertCreated();
+        $this->workThrough('C-9001', 'teardown');
         $this->write('/units/C-9001/teardown/findings', [
             'part' => 'planet',
             'condition' => 'loose pins',
+            'version' => 1,
             'disposition' => 'scrap',
             'role' => 'collateral',
         ])->assertCreated();

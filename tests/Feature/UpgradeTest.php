@@ -74,7 +74,6 @@ final class UpgradeTest extends LaravelTestCase
             'holds',
             'photos',
             'findings',
-            'step_marks',
             'measurements',
             'pack_fits',
             'sign_offs',
@@ -92,10 +91,10 @@ final class UpgradeTest extends LaravelTestCase
             'core_debts',
             'trainer_rounds',
             'variants',
-            'specs',
             'parts',
         ];
         $before = array_combine($kept, array_map($count, $kept));
+        [$steps, $counted] = [$count('step_marks'), $owner->table('step_marks')->where('counts', '<>', '{}')->count()];
         $trays = [$count('baskets'), $count('basket_items')];
         $words = ['identify' => 'identification', 'desk' => 'ordering', 'bench' => 'assembly', 'cell' => 'dyno'];
         $stations = [];
@@ -107,6 +106,10 @@ final class UpgradeTest extends LaravelTestCase
         $this->upgrade();
 
         $this->assertSame($before, array_combine($kept, array_map($count, $kept)));
+        $measures = $owner->table('operations')->where('code', 'like', 'measure-%')->count();
+        $this->assertSame([$steps, $counted], [$count('operations') - $measures, $count('proofs')]);
+        $this->assertGreaterThan(0, $measures, 'what was measured right is done');
+
         $state = DB::usingConnection('owner', fn () => app(VerifyState::class)->verify());
         $differ = array_filter($state['differences'], fn (array $d) => ! str_starts_with($d['what'], 'its file'));
         $this->assertSame([], $differ, 'the ledger knows every row of a shop from before');

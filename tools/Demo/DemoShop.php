@@ -23,6 +23,11 @@ final class DemoShop
         );
     }
 
+    public static function pin(string $badge): string
+    {
+        return array_column(self::read()['people'], 'pin', 'badge')[$badge];
+    }
+
     /** @param  int  $hashRounds work factor of the PIN hashes */
     public static function furnish(int $hashRounds = 12): void
     {

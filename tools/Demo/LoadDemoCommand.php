@@ -8,10 +8,7 @@ use App\Catalog\Exchange\ImportPack;
 use App\Catalog\Models\Option;
 use App\Kernel\Transaction;
 use App\Shop\Models\Person;
-use App\Stations\Assembly\Actions\FitPack;
-use App\Stations\Assembly\Actions\RecordMeasurement;
 use App\Stations\Assembly\Actions\SignOffBuild;
-use App\Stations\Assembly\Queries\FitProposal;
 use App\Stations\Dispatch\Actions\RecordCommissioning;
 use App\Stations\Dispatch\Actions\ShipUnit;
 use App\Stations\Dispatch\Queries\DeliverySheet;
@@ -33,8 +30,8 @@ use App\Stations\Returns\Actions\StartSecondBuild;
 use App\Stations\Teardown\Actions\CompleteTeardown;
 use App\Stations\Teardown\Actions\RecordFinding;
 use App\Stations\Teardown\Actions\ReportSymptoms;
-use App\Work\Actions\MarkStep;
-use App\Work\Queries\StepList;
+use App\Stations\Teardown\Models\Finding;
+use App\Work\Bench;
 use App\Work\ReadingKind;
 use App\Yard\Models\Build;
 use App\Yard\Models\Unit;
@@ -236,13 +233,26 @@ final class LoadDemoCommand extends Command
     private function tearDown(Unit $unit, array $s, int $n): void
     {
         $tech = $this->on($s['day'] + 2, 8, '102');
-        $steps = StepList::steps($unit, 'teardown');
-        $half = $s['stage'] === 'teardown-part' ? 7 : ($s['stage'] === 'teardown' ? 0 : count($steps));
-        foreach (array_slice($steps, 0, $half, true) as $code => $step) {
-            $this->on($s['day'] + 2, 9, '102', 12);
-            app(MarkStep::class)->mark($unit, 'teardown', $code, $step['counts'] ?? [], '', $tech);
-        }
-        if ($half < 5) {
+        $second = str_contains($s['complaint'], 'second');
+        $pump = $n % 3 === 0 ? ['grooved', 'replace'] : ['shiny', 'reuse'];
+        $found = [
+            'high-frictions' => $second ? ['even brown', 'replace', 'none'] : ['black', 'replace', 'cause'],
+            'band' => $second ? ['lining gone', 'replace', 'cause'] : ['even brown', 'replace', 'none'],
+            'reverse-drum' => $second
+                ? ['band surface grooved', 'scrap', 'collateral']
+                : ['sound', 'reuse', 'none'],
+            'bushings' => ['dark', 'replace', 'collateral'],
+            'planet' => ['sound', 'reuse', 'none'],
+            'pump' => [...$pump, 'none'],
+        ];
+        $found = array_map(
+            fn (array $f) => ['condition' => $f[0], 'disposition' => $f[1], 'role' => $f[2]],
+            $found,
+        );
+        $most = ['teardown-part' => 9, 'teardown' => 0][$s['stage']] ?? PHP_INT_MAX;
+        $hands = new BenchHands(Bench::Teardown, fn () => $this->on($s['day'] + 2, 9, '102', 8), $found, $n);
+        $hands->work($unit, $most);
+        if ($most < 5) {
             return;
         }
         app(FillTray::class)->fill($unit, 'T-'.substr($unit->core_tag, 2), [
@@ -250,127 +260,32 @@ final class LoadDemoCommand extends Command
             ['name' => 'Valve body bolts', 'count' => 22, 'keepTogether' => 'bolts by length'],
             ['name' => 'Accumulator piston with its spring', 'count' => 2, 'keepTogether' => 'accumulators'],
         ]);
-        $second = str_contains($s['complaint'], 'second');
-        $found = [
-            [
-                'part' => 'high-frictions',
-                'condition' => $second ? 'even brown' : 'black',
-                'disposition' => 'replace',
-                'role' => $second ? 'none' : 'cause',
-            ],
-            [
-                'part' => 'band',
-                'condition' => $second ? 'lining gone' : 'even brown',
-                'disposition' => 'replace',
-                'role' => $second ? 'cause' : 'none',
-            ],
-            [
-                'part' => 'reverse-drum',
-                'condition' => $second ? 'band surface grooved' : 'sound',
-                'disposition' => $second ? 'scrap' : 'reuse',
-                'role' => $second ? 'collateral' : 'none',
-            ],
-            ['part' => 'bushings', 'condition' => 'dark', 'disposition' => 'replace', 'role' => 'collateral'],
-            ['part' => 'planet', 'condition' => 'sound', 'disposition' => 'reuse', 'role' => 'none'],
-            [
-                'part' => 'pump',
-                'condition' => $n % 3 === 0 ? 'grooved' : 'shiny',
-                'disposition' => $n % 3 === 0 ? 'replace' : 'reuse',
-                'role' => 'none',
-            ],
-        ];
-        foreach (array_slice($found, 0, $half === 7 ? 3 : 6) as $finding) {
-            app(RecordFinding::class)->record($unit, $finding, $tech);
+        $known = array_flip($this->inspected($unit));
+        $half = $most !== PHP_INT_MAX;
+        foreach (array_slice($found, 0, $half ? 3 : 6, true) as $part => $finding) {
+            isset($known[$part]) || app(RecordFinding::class)->record($unit, ['part' => $part] + $finding, $tech);
         }
-        if ($half === count($steps)) {
+        if (! $half) {
             app(CompleteTeardown::class)->complete($unit->refresh(), false, $this->on($s['day'] + 2, 15, '102'));
         }
+    }
+
+    /** @return list<string> parts that were looked at already */
+    private function inspected(Unit $unit): array
+    {
+        return array_values(Finding::query()->where('unit_id', $unit->id)->pluck('part')->all());
     }
 
     /** @param  array<string, mixed>  $s */
     private function assemble(Unit $unit, Build $build, array $s, int $n): void
     {
         $badge = $n % 2 === 0 ? '103' : '107';
-        $builder = $this->on($s['day'] + 4, 8, $badge);
+        $this->on($s['day'] + 4, 8, $badge);
         $part = $s['stage'] === 'assembly-part';
-        foreach (array_slice(array_keys($build->frozen()['assembly']), 0, $part ? 4 : 99) as $i) {
-            $step = $build->frozen()['assembly'][$i];
-            $this->on($s['day'] + 4, 9, $badge, 14);
-            app(MarkStep::class)->mark($unit, 'assembly', $step['code'], $step['counts'] ?? [], '', $builder);
-        }
-        foreach ($build->frozen()['packs'] as $i => $pack) {
-            if ($part && $i > 0) {
-                return;
-            }
-            // A thousandth of an inch or its metric like, off the nominal depth, as real drums are.
-            $step = $pack['unit'] === 'in' ? 0.001 : 0.02;
-            $depth = $pack['depth']['nominal'] + (($n % 7) - 3) * $step;
-            $proposal = app(FitProposal::class)->propose($build, $pack['code'], "$depth {$pack['unit']}");
-            $fit = app(FitPack::class)->fit(
-                $build,
-                $pack['code'],
-                "$depth {$pack['unit']}",
-                null,
-                $proposal['result']['best']['picks'],
-                $builder,
-            );
-            $reading = round((float) $fit->predicted + (($n % 3) - 1) * $step, 3);
-            app(RecordMeasurement::class)->record(
-                $build,
-                ReadingKind::Pack,
-                $pack['code'],
-                "$reading {$pack['unit']}",
-                'F-01',
-                '',
-                $this->on($s['day'] + 5, 10, $badge),
-            );
-        }
-        $unitOfPlay = $build->frozen()['endPlays'][0]['unit'];
-        $measured = fn (float $inches): string => $unitOfPlay === 'in'
-            ? sprintf('%.3f in', $inches)
-            : sprintf('%.2f mm', $inches * 25.4);
-        $play = app(FitProposal::class)->propose($build, 'front', $measured(0.01 + 0.001 * ($n % 14)));
-        if (! isset($play['result']['best'])) {
-            $play = app(FitProposal::class)->propose($build, 'front', $measured(0.012));
-        }
-        $fit = app(FitPack::class)->fit(
-            $build,
-            'front',
-            "{$play['measured']} $unitOfPlay",
-            null,
-            $play['result']['best']['picks'],
-            $builder,
-        );
-        app(RecordMeasurement::class)->record(
-            $build,
-            ReadingKind::EndPlay,
-            'front',
-            ((float) $fit->predicted)." $unitOfPlay",
-            'D-01',
-            '',
-            $this->on($s['day'] + 5, 13, $badge),
-        );
-        foreach ($build->frozen()['airChecks'] as $i => $check) {
-            app(RecordMeasurement::class)->record(
-                $build,
-                ReadingKind::AirCheck,
-                $check['code'],
-                1 + (($n + $i) % 4).' psi',
-                'P-01',
-                '',
-                $builder,
-            );
-        }
-        foreach ($build->frozen()['fasteners'] as $bolts) {
-            app(RecordMeasurement::class)->record(
-                $build,
-                ReadingKind::Torque,
-                $bolts['code'],
-                $bolts['torque'],
-                $bolts['code'] === 'pump' ? 'T-02' : 'T-01',
-                '',
-                $builder,
-            );
+        $hands = new BenchHands(Bench::Assembly, fn () => $this->on($s['day'] + 4, 9, $badge, 6), [], $n);
+        $hands->work($unit, $part ? 6 : PHP_INT_MAX);
+        if ($part) {
+            return;
         }
         app(SignOffBuild::class)->sign($build, $this->on($s['day'] + 5, 16, $badge));
     }

@@ -28,6 +28,7 @@ final class CatalogMap
                 'code' => 'code:text',
                 'name' => 'name:text',
                 'route' => 'route:json',
+                'scopes' => 'scopes:json?',
                 'warrantyDays' => 'warranty_days:int',
                 'warrantyKm' => 'warranty_km:int',
                 'note' => 'note:text?',

@@ -23,6 +23,7 @@ final class CheckPack
             ]);
         }
         PackUpgrade::upgrade($pack);
+        PackShorthand::expand($pack);
         self::obey($pack, self::schema());
         $errors = (new CheckReferences($pack))->errors();
         foreach ($pack->families as $i => $family) {

@@ -146,7 +146,7 @@ final class CheckReferences
                 }
             }
         }
-        $this->steps($family, $at);
+        $this->operations($family, $at);
         $this->options($family, $options, $parts, $at);
         $this->rulesOfOptions($family, $options, $parts, $at);
         $this->hardware($family, $at);
@@ -186,19 +186,13 @@ final class CheckReferences
         }
     }
 
-    private function steps(\stdClass $family, string $at): void
+    private function operations(\stdClass $family, string $at): void
     {
-        foreach (['teardown', 'assembly'] as $phase) {
-            $before = [];
-            $this->unique($family->{$phase}, 'code', "$at/$phase");
-            foreach ($family->{$phase} as $i => $step) {
-                foreach ($step->body->needs as $k => $need) {
-                    // Steps may only need earlier ones: the order is a graph without cycles by construction.
-                    $this->known($need, $before, 'earlier step', "$at/$phase/$i/body/needs/$k");
-                }
-                $before[$step->code] = true;
-            }
+        foreach (['teardown', 'assembly'] as $bench) {
+            $this->unique($family->{$bench}, 'code', "$at/$bench");
+            array_push($this->errors, ...CheckOperations::errors($family, $bench, $at));
         }
+        array_push($this->errors, ...CheckSection::errors($family, $at));
     }
 
     /**

@@ -2,10 +2,12 @@
 
 namespace App\Catalog\Exchange;
 
+use App\Catalog\Read\OperationsOfOld;
+
 /** Brings packs written in an older version of the format to today's, step by step (docs/formats/catalog-pack.md). */
 final class PackUpgrade
 {
-    public const VERSION = 3;
+    public const VERSION = 4;
 
     /** Version 3 gave every station one word and put the installer's duties into the catalog. */
     private const STATION_WORDS = [
@@ -21,6 +23,9 @@ final class PackUpgrade
         if (($pack->version ?? null) === 2) {
             self::toVersion3($pack);
         }
+        if (($pack->version ?? null) === 3) {
+            self::toVersion4($pack);
+        }
     }
 
     private static function toVersion3(\stdClass $pack): void
@@ -35,6 +40,62 @@ final class PackUpgrade
         }
         self::addInstallation($pack);
         $pack->version = 3;
+    }
+
+    /** Version 4 made steps operations with proofs; what was measured beside the steps became operations. */
+    private static function toVersion4(\stdClass $pack): void
+    {
+        foreach (is_array($pack->families ?? null) ? $pack->families : [] as $family) {
+            if ($family instanceof \stdClass) {
+                self::stepsAreOperations([...self::listOf($family, 'teardown'), ...self::listOf($family, 'assembly')]);
+                self::addMeasured($family);
+            }
+        }
+        $pack->version = 4;
+    }
+
+    /** @return list<mixed> */
+    private static function listOf(\stdClass $family, string $list): array
+    {
+        return is_array($family->{$list} ?? null) ? array_values($family->{$list}) : [];
+    }
+
+    /** @param  list<mixed>  $entries */
+    private static function stepsAreOperations(array $entries): void
+    {
+        foreach ($entries as $entry) {
+            if ($entry instanceof \stdClass && ($entry->body ?? null) instanceof \stdClass) {
+                $entry->body = self::asObject(OperationsOfOld::step((array) $entry->body));
+            }
+        }
+    }
+
+    private static function addMeasured(\stdClass $family): void
+    {
+        $last = is_array($family->assembly ?? null) ? end($family->assembly) : false;
+        if (! $last instanceof \stdClass) {
+            return;
+        }
+        $lists = json_decode((string) json_encode(array_intersect_key(
+            (array) $family,
+            array_flip(['packs', 'endPlays', 'airChecks', 'fasteners']),
+        )), true);
+        foreach (OperationsOfOld::measured(array_filter($lists, is_array(...))) as $operation) {
+            $family->assembly[] = (object) [
+                'code' => $operation['code'],
+                'name' => $operation['name'],
+                'body' => self::asObject(array_diff_key($operation, ['code' => 0, 'name' => 0])),
+                'source' => $last->source ?? '',
+                'edition' => $last->edition ?? '',
+                'confidence' => $last->confidence ?? '',
+            ];
+        }
+    }
+
+    /** @param  array<string, mixed>  $body */
+    private static function asObject(array $body): \stdClass
+    {
+        return json_decode((string) json_encode($body), false, 32, JSON_THROW_ON_ERROR);
     }
 
     /** Packs without vocabularies are parts of a catalog and get none. */

@@ -12,6 +12,7 @@ use App\Yard\StationName;
  * @property string $code
  * @property string $name
  * @property array<mixed> $route
+ * @property list<string> $scopes  what the job takes on; none: everything
  * @property int $warranty_days
  * @property int $warranty_km
  * @property string $note
@@ -25,13 +26,14 @@ final class JobType extends Record
         'code',
         'name',
         'route',
+        'scopes',
         'warranty_days',
         'warranty_km',
         'note',
         'changed_by',
     ];
 
-    protected $casts = ['route' => 'array'];
+    protected $casts = ['route' => 'array', 'scopes' => 'array'];
 
     /** @return list<StationName> the way a unit of this job goes */
     public function stations(): array

@@ -6,6 +6,7 @@ use App\Catalog\Models\Application;
 use App\Catalog\Models\Family;
 use App\Catalog\Models\FamilySpec;
 use App\Catalog\Models\Variant;
+use App\Kernel\Refusal;
 use Illuminate\Http\JsonResponse;
 use Yard\Core\Drivetrain\ChartReport;
 
@@ -19,6 +20,16 @@ final class CatalogController
                 ->get()
                 ->map(fn (Family $f) => ['code' => $f->code, 'name' => $f->name, 'topology' => $f->topology]),
         ]);
+    }
+
+    /** The section drawing of a family; it changes only with the catalog. */
+    public function section(string $code): JsonResponse
+    {
+        $family = Family::query()->where('code', $code)->firstOrFail();
+
+        return response()->json(
+            FamilySection::of($family) ?? throw new Refusal('The catalog has no section drawing of this family.', 404),
+        );
     }
 
     /** A family with its solved gear train, variants, specifications and their sources. */

@@ -4,10 +4,16 @@ namespace App\Stations\Assembly;
 
 use App\Shop\Role;
 use App\Stations\Assembly\Http\AssemblyController;
+use App\Stations\Assembly\Judges\ChosenParts;
+use App\Stations\Assembly\Judges\GaugeReading;
+use App\Stations\Assembly\Queries\AssemblyRecords;
 use App\Stations\Assembly\Queries\AssemblySection;
 use App\Stations\Assembly\Queries\LatestReadings;
 use App\Stations\Assembly\Queries\OpenAssembly;
-use App\Work\Http\StepController;
+use App\Work\Bench;
+use App\Work\Contracts\FitJudge;
+use App\Work\Contracts\ReadingJudge;
+use App\Work\Http\BenchController;
 use App\Yard\Contracts\Blocker;
 use App\Yard\Contracts\BuiltNumbers;
 use App\Yard\Contracts\ScanHit;
@@ -31,18 +37,7 @@ final class AssemblyStation implements Station
             AssemblyController::class,
             'propose',
         ])->middleware('can:assembly.work');
-        Write::with('assembly.work')->post('units/{number}/assembly/steps/{step}', [
-            StepController::class,
-            'assembly',
-        ]);
-        Write::with('assembly.work')->post('units/{number}/assembly/places/{place}/fit', [
-            AssemblyController::class,
-            'fit',
-        ]);
-        Write::with('assembly.work')->post('units/{number}/assembly/measurements', [
-            AssemblyController::class,
-            'measure',
-        ]);
+        BenchController::routes(Bench::Assembly);
         Write::with('assembly.sign')->post('units/{number}/assembly/sign-off', [
             AssemblyController::class,
             'signOff',
@@ -63,7 +58,12 @@ final class AssemblyStation implements Station
     /** @return array<class-string, class-string> */
     public static function provides(): array
     {
-        return [BuiltNumbers::class => LatestReadings::class];
+        return [
+            BuiltNumbers::class => LatestReadings::class,
+            AssemblyRecords::class => AssemblyRecords::class,
+            ReadingJudge::class => GaugeReading::class,
+            FitJudge::class => ChosenParts::class,
+        ];
     }
 
     /** @return list<ScanHit> */

@@ -4,10 +4,13 @@ namespace App\Stations\Teardown;
 
 use App\Shop\Role;
 use App\Stations\Teardown\Http\TeardownController;
+use App\Stations\Teardown\Judges\GradedPart;
 use App\Stations\Teardown\Queries\LostHardParts;
 use App\Stations\Teardown\Queries\OpenTeardown;
 use App\Stations\Teardown\Queries\TeardownSection;
-use App\Work\Http\StepController;
+use App\Work\Bench;
+use App\Work\Contracts\ConditionJudge;
+use App\Work\Http\BenchController;
 use App\Yard\Contracts\Blocker;
 use App\Yard\Contracts\HardPartLosses;
 use App\Yard\Contracts\ScanHit;
@@ -26,7 +29,7 @@ final class TeardownStation implements Station
 
     public static function routes(): void
     {
-        Write::with('teardown.work')->post('units/{number}/teardown/steps/{step}', [StepController::class, 'teardown']);
+        BenchController::routes(Bench::Teardown);
         Write::with('teardown.work')->post('units/{number}/teardown/findings', [TeardownController::class, 'finding']);
         Write::with('yard.hold')->post('units/{number}/teardown/symptoms', [TeardownController::class, 'symptoms']);
         Write::with('teardown.work')->post('units/{number}/teardown/complete', [TeardownController::class, 'complete']);
@@ -46,7 +49,7 @@ final class TeardownStation implements Station
     /** @return array<class-string, class-string> */
     public static function provides(): array
     {
-        return [HardPartLosses::class => LostHardParts::class];
+        return [HardPartLosses::class => LostHardParts::class, ConditionJudge::class => GradedPart::class];
     }
 
     /** @return list<ScanHit> */

@@ -24,7 +24,7 @@ api.use({
         const token = cookie('XSRF-TOKEN');
         if (token) request.headers.set('X-XSRF-TOKEN', decodeURIComponent(token));
         request.headers.set('X-Tablet-Time', new Date().toISOString());
-        if (request.method !== 'GET') {
+        if (request.method !== 'GET' && !request.headers.has('Idempotency-Key')) {
             const intent = await intentOf(request);
             request.headers.set('Idempotency-Key', keyFor(intent));
             intents.set(request, intent);

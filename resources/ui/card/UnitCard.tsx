@@ -3,8 +3,9 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { Suspense } from 'react';
 import { Link, Navigate, useParams } from 'react-router';
 import { z } from 'zod';
-import { api, fetchCard, type Card } from '../api/client';
+import { api, fetchCard, isProblem, type Card } from '../api/client';
 import { useSession } from '../api/session';
+import { keptCard } from '../bench/offline';
 import { Loading, Mark } from '../kit/basics';
 import { Fetched } from '../kit/Fetched';
 import { fieldsOf, FormFields, FormProblem, useForm } from '../kit/form';
@@ -25,7 +26,11 @@ export function UnitCard() {
     const station = stationOf(section);
     const needs = section === 'history' ? [] : station ? [station.id, ...station.reads] : null;
     const key = ['card', number, section];
-    const query = useQuery({ queryKey: key, queryFn: () => fetchCard(number, needs) });
+    const query = useQuery({
+        queryKey: key,
+        queryFn: () => fetchCard(number, needs).catch((e) => seenBefore(e, number, section)),
+        networkMode: 'always',
+    });
     const onCard = (next: Card) => {
         // A write answers with the header and its own section; everything else of this card is fetched anew when opened.
         client.setQueryData<Card>(key, (old) => ({ ...old, ...next }));
@@ -38,6 +43,14 @@ export function UnitCard() {
             {(card) => <Opened card={card} onCard={onCard} can={can} number={number} section={section} />}
         </Fetched>
     );
+}
+
+/** Without a network the bench goes on with the card it saw last. */
+async function seenBefore(error: unknown, number: string, section: string): Promise<Card> {
+    const bench = section === 'teardown' || section === 'assembly' ? section : null;
+    const kept = bench && !isProblem(error) ? await keptCard(bench, number) : undefined;
+    if (!kept) throw error;
+    return kept;
 }
 
 function Opened({ number, section, ...props }: CardProps & { number: string; section: string }) {

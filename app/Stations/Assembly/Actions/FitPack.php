@@ -10,9 +10,7 @@ use App\Shop\Models\Person;
 use App\Stations\Assembly\Models\PackFit;
 use App\Stations\Assembly\Queries\FitProposal;
 use App\Stock\Actions\IssueParts;
-use App\Yard\Gatekeeper;
 use App\Yard\Models\Build;
-use App\Yard\StationName;
 use Yard\Core\Quantity\Unit as MeasureUnit;
 
 /** The builder takes one of the proposals: the parts leave the shelf and the predicted clearance is kept. */
@@ -35,8 +33,6 @@ final class FitPack
         Person $by,
     ): PackFit {
         $unit = $build->unit;
-        Gatekeeper::at($unit, StationName::Assembly);
-        Gatekeeper::noHold($unit);
         $proposal = $this->propose->propose($build, $place, $reading, $trialWasher);
         $choices = [
             ...isset($proposal['result']['best']) ? [$proposal['result']['best']] : [],
@@ -53,18 +49,12 @@ final class FitPack
         }
         if ($choice === null) {
             throw Refusal::at(
-                '/picks',
+                '/answer/picks',
                 'These parts do not bring the clearance into its window with what is on the shelf now. Take one of the '
                     .'proposals.',
             );
         }
-        PackFit::query()
-            ->where('build_id', $build->id)
-            ->where('pack', $place)
-            ->whereNull('undone_at')
-            ->get()
-            ->each(fn (PackFit $fit) => $fit->update(['undone_at' => now()]));
-        $this->stock->takeBack($build, $place);
+        $this->undo($build, $place);
         $this->stock->issue(
             $build,
             $place,
@@ -99,5 +89,17 @@ final class FitPack
         ]);
 
         return $fit;
+    }
+
+    /** What was chosen goes back to the shelf. */
+    public function undo(Build $build, string $place): void
+    {
+        PackFit::query()
+            ->where('build_id', $build->id)
+            ->where('pack', $place)
+            ->whereNull('undone_at')
+            ->get()
+            ->each(fn (PackFit $fit) => $fit->update(['undone_at' => now()]));
+        $this->stock->takeBack($build, $place);
     }
 }

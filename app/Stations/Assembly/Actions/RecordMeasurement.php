@@ -10,11 +10,10 @@ use App\Shop\Models\Gauge;
 use App\Shop\Models\Person;
 use App\Stations\Assembly\Models\Measurement;
 use App\Stations\Assembly\Models\PackFit;
+use App\Work\Answer;
 use App\Work\Place;
 use App\Work\ReadingKind;
-use App\Yard\Gatekeeper;
 use App\Yard\Models\Build;
-use App\Yard\StationName;
 use Yard\Core\Quantity\Unit as MeasureUnit;
 
 /**
@@ -32,13 +31,12 @@ final class RecordMeasurement
         string $code,
         string $typed,
         ?string $gaugeCode,
-        string $note,
+        Answer $answer,
         Person $by,
     ): Measurement {
-        Gatekeeper::at($build->unit, StationName::Assembly);
-        Gatekeeper::noHold($build->unit);
+        $note = $answer->note;
         $place = Place::of($build, $kind, $code);
-        $reading = TypedQuantity::parse($typed, $kind->quantity(), $place->unit, '/reading');
+        $reading = TypedQuantity::parse($typed, $kind->quantity(), $place->unit, '/answer/reading');
         $gauge = $this->gauge($gaugeCode, $kind, $reading);
         $value = $reading->in($place->unit);
         if (trim($note) === '') {
@@ -58,7 +56,8 @@ final class RecordMeasurement
             'gauge_id' => $gauge->id,
             'note' => $note,
             'measured_by' => $by->id,
-            'measured_at' => now(),
+            'measured_at' => $answer->at,
+            'tablet_at' => $answer->tablet,
         ]);
         $this->ledger->onUnit($build->unit, 'measurement.recorded', [
             'kind' => $kind,
@@ -101,16 +100,16 @@ final class RecordMeasurement
     {
         $gauge =
             Gauge::query()->where('code', (string) $code)->first() ??
-            throw Refusal::at('/gauge', 'Say which gauge was used.');
+            throw Refusal::at('/answer/gauge', 'Say which gauge was used.');
         if ($gauge->kind !== $kind->quantity()) {
             [$shows, $wanted] = [MeasureUnit::noun($gauge->kind), MeasureUnit::noun($kind->quantity())];
-            throw Refusal::at('/gauge', "\"$gauge->name\" measures $shows, not $wanted.");
+            throw Refusal::at('/answer/gauge', "\"$gauge->name\" measures $shows, not $wanted.");
         }
         $shown = $reading->in($gauge->unit);
         [$least, $most] = [(float) $gauge->range_min, (float) $gauge->range_max];
         if ($shown < $least - 1e-9 || $shown > $most + 1e-9) {
             throw Refusal::at(
-                '/reading',
+                '/answer/reading',
                 "\"$gauge->name\" shows $least to $most $gauge->unit; it cannot have shown {$reading->typed}.",
             );
         }

@@ -3,11 +3,8 @@
 namespace App\Stations\Assembly\Http;
 
 use App\Shop\Http\SignedRequest;
-use App\Stations\Assembly\Actions\FitPack;
-use App\Stations\Assembly\Actions\RecordMeasurement;
 use App\Stations\Assembly\Actions\SignOffBuild;
 use App\Stations\Assembly\Queries\FitProposal;
-use App\Work\ReadingKind;
 use App\Yard\Models\Build;
 use App\Yard\Queries\RouteCard;
 use Illuminate\Http\JsonResponse;
@@ -29,32 +26,6 @@ final class AssemblyController
         return response()->json(
             $action->propose(Build::released($number), $place, $in['reading'], $in['trialWasher'] ?? null),
         );
-    }
-
-    public function fit(FitPackRequest $request, string $number, string $place, FitPack $action): JsonResponse
-    {
-        $in = $request->validated();
-        $build = Build::released($number);
-        $action->fit($build, $place, $in['reading'], $in['trialWasher'] ?? null, $in['picks'], $request->person());
-
-        return response()->json($this->card->of($build->unit, ['assembly']), 201);
-    }
-
-    public function measure(RecordReadingRequest $request, string $number, RecordMeasurement $action): JsonResponse
-    {
-        $in = $request->validated();
-        $build = Build::released($number);
-        $action->record(
-            $build,
-            ReadingKind::from($in['kind']),
-            $in['code'],
-            $in['reading'],
-            $in['gauge'] ?? null,
-            $in['note'] ?? '',
-            $request->person(),
-        );
-
-        return response()->json($this->card->of($build->unit, ['assembly']), 201);
     }
 
     public function signOff(SignedRequest $request, string $number, SignOffBuild $action): JsonResponse

@@ -25,6 +25,8 @@ use Illuminate\Support\Carbon;
  * @property string $note
  * @property int $measured_by
  * @property Carbon $measured_at
+ * @property Carbon|null $tablet_at
+ * @property Carbon|null $undone_at
  * @property Gauge|null $gauge
  */
 final class Measurement extends AccountedRecord
@@ -46,9 +48,16 @@ final class Measurement extends AccountedRecord
         'note',
         'measured_by',
         'measured_at',
+        'tablet_at',
+        'undone_at',
     ];
 
-    protected $casts = ['inside' => 'boolean', 'measured_at' => 'datetime'];
+    protected $casts = [
+        'inside' => 'boolean',
+        'measured_at' => 'datetime',
+        'tablet_at' => 'datetime',
+        'undone_at' => 'datetime',
+    ];
 
     /** @return BelongsTo<Gauge, $this> */
     public function gauge(): BelongsTo

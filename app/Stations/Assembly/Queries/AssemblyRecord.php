@@ -5,7 +5,6 @@ namespace App\Stations\Assembly\Queries;
 use App\Shop\Models\Gauge;
 use App\Stations\Assembly\Models\Measurement;
 use App\Stations\Assembly\Models\PackFit;
-use App\Work\Models\StepMark;
 use App\Yard\Models\Build;
 use Illuminate\Database\Eloquent\Collection;
 
@@ -13,14 +12,12 @@ use Illuminate\Database\Eloquent\Collection;
 final readonly class AssemblyRecord
 {
     /**
-     * @param  Collection<string, StepMark>  $marks  by step
      * @param  array<string, array<string, list<Measurement>>>  $readings by kind and place, in the order they were
      *     taken
      * @param  Collection<string, PackFit>  $fits  by place
      * @param  Collection<int, Gauge>  $gauges  by id
      */
     private function __construct(
-        public Collection $marks,
         public array $readings,
         public Collection $fits,
         public Collection $gauges,
@@ -30,20 +27,25 @@ final readonly class AssemblyRecord
     public static function of(Build $build): self
     {
         $readings = [];
-        foreach (Measurement::query()->where('build_id', $build->id)->orderBy('id')->get() as $m) {
+        foreach (self::counting($build) as $m) {
             $readings[$m->kind][$m->code][] = $m;
         }
 
         return new self(
-            StepMark::query()
-                ->where('unit_id', $build->unit_id)
-                ->where('generation', $build->generation)
-                ->where('phase', 'assembly')
-                ->get()
-                ->keyBy('step'),
             $readings,
             PackFit::query()->where('build_id', $build->id)->whereNull('undone_at')->get()->keyBy('pack'),
             Gauge::query()->orderBy('id')->get()->keyBy('id'),
         );
+    }
+
+    public function gaugeOf(Measurement $measurement): ?Gauge
+    {
+        return $measurement->gauge_id === null ? null : $this->gauges->get($measurement->gauge_id);
+    }
+
+    /** @return Collection<int, Measurement> those that were not undone */
+    private static function counting(Build $build): Collection
+    {
+        return Measurement::query()->where('build_id', $build->id)->whereNull('undone_at')->orderBy('id')->get();
     }
 }

@@ -9,7 +9,9 @@ use App\Stations\Assembly\Models\Measurement;
 use App\Stations\Assembly\Models\PackFitPick;
 use App\Stations\Assembly\Models\SignOff;
 use App\Stock\Queries\InstalledNow;
-use App\Work\Queries\StepList;
+use App\Work\Bench;
+use App\Work\Queries\BenchShown;
+use App\Work\Queries\BenchWork;
 use App\Yard\Contracts\Section;
 use App\Yard\Gate;
 use App\Yard\Gatekeeper;
@@ -28,6 +30,8 @@ final class AssemblySection implements Section
         private readonly OpenAssembly $open,
         private readonly PeopleNames $names,
         private readonly HouseRules $rules,
+        private readonly BenchShown $bench,
+        private readonly AssemblyRecords $records,
     ) {
     }
 
@@ -42,7 +46,8 @@ final class AssemblySection implements Section
         if ($build === null || $build->spec === null) {
             return null;
         }
-        $record = AssemblyRecord::of($build);
+        $work = BenchWork::of($unit, Bench::Assembly);
+        $record = $this->records->of($work);
         $record->fits->load('picks.part');
         [$fits, $gauges, $today] = [$record->fits, $record->gauges->values(), now()->format('Y-m-d')];
         $this->gauges = $gauges->pluck('name', 'id')->all();
@@ -83,10 +88,7 @@ final class AssemblySection implements Section
 
         return [
             'serial' => $build->serial,
-            'steps' => (new StepList(
-                array_column($build->frozen()['assembly'], null, 'code'),
-                $record->marks,
-            ))->shown($this->names),
+            'work' => $this->bench->of($work),
             'places' => [
                 ...array_map(fn ($r) => $place('pack', $r), $build->frozen()['packs']),
                 ...array_map(fn ($r) => $place('end-play', $r), $build->frozen()['endPlays']),
@@ -112,7 +114,7 @@ final class AssemblySection implements Section
                 ->all(),
             'installed' => InstalledNow::in($build->id),
             'blockers' => $unit->station === StationName::Assembly
-                    ? [...Gatekeeper::holds($unit, Gate::SignOff), ...$this->open->of($unit, $record)]
+                    ? [...Gatekeeper::holds($unit, Gate::SignOff), ...$this->open->of($unit, $work)]
                     : [],
             'signOffs' => SignOff::query()
                 ->where('build_id', $build->id)

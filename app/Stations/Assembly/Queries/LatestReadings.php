@@ -30,9 +30,11 @@ final class LatestReadings implements BuiltNumbers
 
         return array_values(Measurement::query()
             ->where('build_id', $build->id)
+            ->whereNull('undone_at')
             ->orderBy('id')
             ->get()
             ->keyBy(fn (Measurement $m) => "$m->kind:$m->code")
+            ->sortBy(fn (Measurement $m) => array_search($m->kind, self::kinds(), true))
             ->map(
                 fn (Measurement $m, string $key) => [
                     'kind' => $m->kind,
@@ -49,5 +51,11 @@ final class LatestReadings implements BuiltNumbers
             )
             ->values()
             ->all());
+    }
+
+    /** @return list<string> in the order papers list them */
+    private static function kinds(): array
+    {
+        return array_column(ReadingKind::cases(), 'value');
     }
 }

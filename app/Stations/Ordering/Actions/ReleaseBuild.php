@@ -47,7 +47,7 @@ final class ReleaseBuild
             }
         }
         $frozen = $spec +
-            $this->resolve->bench($unit->knownFamily(), $build->package->code, $spec) + [
+            $this->resolve->bench($unit->knownFamily(), $build->package->code, $spec, $unit->jobType) + [
                 'variant' => $unit->knownVariant()->code,
                 'acknowledged' => array_column($surprises, 'code'),
                 'frozenAt' => now()->toIso8601ZuluString(),

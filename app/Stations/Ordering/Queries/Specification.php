@@ -4,6 +4,7 @@ namespace App\Stations\Ordering\Queries;
 
 use App\Catalog\Models\Family;
 use App\Catalog\Models\FamilySpec;
+use App\Catalog\Models\JobType;
 use App\Catalog\Models\Option;
 use App\Catalog\Models\Part;
 use App\Catalog\Models\Variant;
@@ -201,7 +202,7 @@ final class Specification
      * @param  array<string, mixed>  $spec  the order as resolved
      * @return array<string, mixed>
      */
-    public function bench(Family $family, string $packageCode, array $spec): array
+    public function bench(Family $family, string $packageCode, array $spec, JobType $job): array
     {
         $specs = FamilySpec::query()->where('family_id', $family->id)->orderBy('position')->get();
         $schools = SchoolsInForce::inForce();
@@ -258,6 +259,7 @@ final class Specification
             'fasteners' => $of('fastener'),
             'airChecks' => $of('air-check'),
             'assembly' => [...$of('assembly-step'), ...self::steps($spec['work'])],
+            'scopes' => $job->scopes,
             'testProgram' => $program,
             'converter' => $of('converter')[0] ?? null,
             'train' => $family->train,
@@ -279,7 +281,7 @@ final class Specification
             fn (array $w, int $i) => [
                 'code' => "$w[kind]-".($i + 1),
                 'name' => $w['text'],
-                'needs' => [],
+                'after' => [],
                 'because' => $w['option'],
                 'source' => 'Order',
                 'confidence' => 'documented',

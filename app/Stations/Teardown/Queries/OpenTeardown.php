@@ -3,8 +3,10 @@
 namespace App\Stations\Teardown\Queries;
 
 use App\Stations\Teardown\Models\Finding;
+use App\Work\Bench;
 use App\Work\Generation;
-use App\Work\Queries\StepList;
+use App\Work\OperationSpec;
+use App\Work\Queries\BenchWork;
 use App\Yard\Contracts\Blocker;
 use App\Yard\Gate;
 use App\Yard\Models\Unit;
@@ -21,10 +23,10 @@ final class OpenTeardown
             $sentence,
             "/units/$unit->core_tag/teardown",
         );
-        $open = StepList::of($unit, 'teardown')->open();
+        $work = BenchWork::of($unit, Bench::Teardown);
         $blockers = array_map(
-            fn (array $step) => $bar("step:{$step['code']}", "Still to do: {$step['name']}."),
-            $open,
+            fn (OperationSpec $o) => $bar("step:$o->code", "Still to do: $o->name."),
+            $work->left(),
         );
         $inspected = Finding::query()
             ->where('unit_id', $unit->id)

@@ -7,8 +7,10 @@ use App\Catalog\Models\Vocabulary;
 use App\Shop\HouseRules;
 use App\Shop\Queries\PeopleNames;
 use App\Stations\Teardown\Models\Finding;
+use App\Work\Bench;
 use App\Work\Generation;
-use App\Work\Queries\StepList;
+use App\Work\Queries\BenchShown;
+use App\Work\Queries\BenchWork;
 use App\Yard\Contracts\Section;
 use App\Yard\Models\Unit;
 use Yard\Core\Faults\GearDiagnosis;
@@ -16,8 +18,11 @@ use Yard\Core\Faults\StoredCode;
 
 final class TeardownSection implements Section
 {
-    public function __construct(private readonly PeopleNames $names, private readonly HouseRules $rules)
-    {
+    public function __construct(
+        private readonly PeopleNames $names,
+        private readonly HouseRules $rules,
+        private readonly BenchShown $bench,
+    ) {
     }
 
     public function has(Unit $unit): bool
@@ -41,7 +46,7 @@ final class TeardownSection implements Section
 
         return [
             'generation' => $generation,
-            'steps' => StepList::of($unit, 'teardown')->shown($this->names),
+            'work' => $this->bench->of(BenchWork::of($unit, Bench::Teardown)),
             'inspection' => FamilySpec::query()
                 ->where('family_id', $unit->family_id)
                 ->where('kind', 'finding')

@@ -6,10 +6,10 @@ import type { SectionProps } from '../../card/section';
 export function TeardownSummary({ section }: SectionProps<'teardown'>) {
     if (!section.inspection.some((i) => i.finding)) return null;
     const causes = section.inspection.filter((i) => i.finding?.role === 'cause');
-    const done = section.steps.filter((s) => s.state === 'done').length;
+    const done = section.work.operations.filter((s) => s.state === 'done').length;
     const suspect = section.suspects[0];
     return (
-        <Panel title="Teardown" aside={`${done} of ${section.steps.length} steps`}>
+        <Panel title="Teardown" aside={`${done} of ${section.work.operations.length} operations`}>
             {causes.length > 0 ? (
                 <p>
                     Cause:{' '}

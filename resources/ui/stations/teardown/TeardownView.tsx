@@ -2,67 +2,77 @@ import { useState } from 'react';
 import { api, type Card } from '../../api/client';
 import { percent } from '../../kit/format';
 import { useWrite } from '../../api/useWrite';
-import { Answers, Choice, Field, HouseNote, Mark, Panel, ProblemNote } from '../../kit/basics';
+import { Answers, HouseNote, Mark, Panel, ProblemNote } from '../../kit/basics';
 import type { SectionProps } from '../../card/section';
-import { Steps } from '../../work/Steps';
+import { useSession } from '../../api/session';
+import { Bench } from '../../bench/Bench';
+import { GradeFields, useGrade } from '../../bench/proofs/Grade';
 import { More } from '../../kit/More';
 
 type Item = NonNullable<Card['teardown']>['inspection'][number];
 
-const DISPOSITIONS = ['reuse', 'recondition', 'replace', 'scrap', 'shelf'];
 const CODE_MEANS: Record<string, string> = {
     ratio: 'wrong ratio',
     solenoid: 'solenoid circuit',
     pressure: 'pressure control',
     lockup: 'lock-up',
 };
-const ROLE_NAMES: Record<string, string> = { cause: 'the cause', collateral: 'done by its debris', none: 'neither' };
-
 /** Why it failed and which parts live. */
 export function TeardownView(props: SectionProps<'teardown'>) {
     const { card, onCard, can, section: t } = props;
+    const { person } = useSession();
     const editable = can('teardown.work') && ['teardown', 'returns'].includes(card.station);
     return (
-        <div className="grid items-start gap-3 lg:grid-cols-2">
-            <div className="flex flex-col gap-3">
-                <Symptoms {...props} />
-                <Steps phase="teardown" steps={t.steps} card={card} onCard={onCard} editable={editable} />
-                {card.station === 'teardown' && editable && <Complete {...props} />}
-            </div>
-            <div className="flex flex-col gap-3">
-                <Panel
-                    title="Suspects"
-                    aside="from the apply chart, the torque each gear puts on each element, and the symptoms"
-                >
-                    <HouseNote house={t.house.symptoms} />
-                    {t.suspects.length === 0 && <p className="text-faint">Say which gears worked and which did not.</p>}
-                    <ol>
-                        {t.suspects.slice(0, 5).map((s, i) => (
-                            <li key={s.element} className="border-b border-rule py-1">
-                                <span className="flex items-baseline justify-between">
-                                    <strong className={i === 0 ? 'font-head text-2xl' : ''}>
-                                        {s.element}{' '}
-                                        <span className="text-base font-normal">{t.elements[s.element]}</span>
-                                    </strong>
-                                    <span className={`num ${i === 0 ? 'font-head text-3xl' : ''}`}>
-                                        {percent(s.posterior)}
+        <>
+            <Bench
+                bench="teardown"
+                material={{ teardown: t }}
+                me={person?.name ?? null}
+                badge={person?.badge ?? null}
+                {...{ card, onCard, editable }}
+            />
+            <div className="mt-3 grid items-start gap-3 lg:grid-cols-2">
+                <div className="flex flex-col gap-3">
+                    <Symptoms {...props} />
+                    {card.station === 'teardown' && editable && <Complete {...props} />}
+                </div>
+                <div className="flex flex-col gap-3">
+                    <Panel
+                        title="Suspects"
+                        aside="from the apply chart, the torque each gear puts on each element, and the symptoms"
+                    >
+                        <HouseNote house={t.house.symptoms} />
+                        {t.suspects.length === 0 && (
+                            <p className="text-faint">Say which gears worked and which did not.</p>
+                        )}
+                        <ol>
+                            {t.suspects.slice(0, 5).map((s, i) => (
+                                <li key={s.element} className="border-b border-rule py-1">
+                                    <span className="flex items-baseline justify-between">
+                                        <strong className={i === 0 ? 'font-head text-2xl' : ''}>
+                                            {s.element}{' '}
+                                            <span className="text-base font-normal">{t.elements[s.element]}</span>
+                                        </strong>
+                                        <span className={`num ${i === 0 ? 'font-head text-3xl' : ''}`}>
+                                            {percent(s.posterior)}
+                                        </span>
                                     </span>
-                                </span>
-                                <span className="text-sm">{s.because}</span>
-                            </li>
-                        ))}
-                    </ol>
-                </Panel>
-                <Panel title="Inspection" aside="first failure and what its debris did are two things">
-                    <HouseNote house={t.house.inspection} />
-                    <ul className="divide-y divide-rule">
-                        {t.inspection.map((i) => (
-                            <Finding key={i.part} item={i} {...props} editable={editable} />
-                        ))}
-                    </ul>
-                </Panel>
+                                    <span className="text-sm">{s.because}</span>
+                                </li>
+                            ))}
+                        </ol>
+                    </Panel>
+                    <Panel title="Inspection" aside="first failure and what its debris did are two things">
+                        <HouseNote house={t.house.inspection} />
+                        <ul className="divide-y divide-rule">
+                            {t.inspection.map((i) => (
+                                <Finding key={i.part} item={i} {...props} editable={editable} />
+                            ))}
+                        </ul>
+                    </Panel>
+                </div>
             </div>
-        </div>
+        </>
     );
 }
 
@@ -202,44 +212,16 @@ function Symptoms({ section, card, onCard, can }: SectionProps<'teardown'>) {
     );
 }
 
-function Finding({ item, card, onCard, editable }: { item: Item; editable: boolean } & SectionProps<'teardown'>) {
-    const f = item.finding;
+function Finding({ item, editable, ...props }: { item: Item; editable: boolean } & SectionProps<'teardown'>) {
     const [open, setOpen] = useState(false);
-    const [d, setD] = useState({
-        condition: f?.condition ?? '',
-        disposition: f?.disposition ?? '',
-        role: f?.role ?? 'none',
-        note: f?.note ?? '',
-        ours: f?.ours ?? false,
-    });
-    const { busy, problem, write } = useWrite();
-    const save = () =>
-        write(
-            () =>
-                api.POST('/units/{number}/teardown/findings', {
-                    params: { path: { number: card.coreTag } },
-                    body: { part: item.part, ...d, version: f?.version ?? null },
-                }),
-            (next) => {
-                onCard(next);
-                setOpen(false);
-            },
-        );
+    const f = item.finding;
     return (
         <li className="py-1">
             <div className="flex flex-wrap items-center gap-x-3">
                 <strong className="flex-1">
                     {item.name} <span className="text-sm font-normal text-faint num">{item.partNumber}</span>
                 </strong>
-                {f ? (
-                    <span>
-                        {f.condition}, {f.disposition} {f.role === 'cause' && <Mark kind="bad">cause</Mark>}
-                        {f.role === 'collateral' && <Mark kind="warn">collateral</Mark>}{' '}
-                        <span className="text-sm text-faint">{f.by}</span>
-                    </span>
-                ) : (
-                    <Mark kind="idle">not looked at</Mark>
-                )}
+                <Found finding={f} />
                 {editable && (
                     <button
                         type="button"
@@ -253,49 +235,55 @@ function Finding({ item, card, onCard, editable }: { item: Item; editable: boole
                 )}
             </div>
             {f?.note && !open && <p className="text-sm">{f.note}</p>}
-            {open && (
-                <div className="my-2 flex flex-col gap-2 border-l-4 border-hand pl-3">
-                    <Choice
-                        label="Condition"
-                        value={d.condition}
-                        values={item.conditions}
-                        onChange={(condition) => setD({ ...d, condition })}
-                    />
-                    <Choice
-                        label="What becomes of it"
-                        value={d.disposition}
-                        values={DISPOSITIONS}
-                        onChange={(disposition) => setD({ ...d, disposition })}
-                    />
-                    <Choice
-                        label="Is it"
-                        value={d.role}
-                        values={['cause', 'collateral', 'none']}
-                        text={(r) => ROLE_NAMES[r]!}
-                        onChange={(role) => setD({ ...d, role })}
-                    />
-                    <Field label="Note" value={d.note} onChange={(note) => setD({ ...d, note })} />
-                    <label className="flex min-h-11 items-center gap-2">
-                        <input
-                            type="checkbox"
-                            className="size-5 accent-[var(--hand)]"
-                            checked={d.ours}
-                            onChange={() => setD({ ...d, ours: !d.ours })}
-                        />
-                        Done by our own teardown
-                    </label>
-                    <ProblemNote problem={problem} />
-                    <button
-                        type="button"
-                        className="btn btn-main self-start"
-                        disabled={busy || !d.condition || !d.disposition}
-                        onClick={() => void save()}
-                    >
-                        Write it down
-                    </button>
-                </div>
-            )}
+            {open && <WriteFinding item={item} {...props} onWritten={() => setOpen(false)} />}
         </li>
+    );
+}
+
+function Found({ finding: f }: { finding: Item['finding'] }) {
+    if (!f) return <Mark kind="idle">not looked at</Mark>;
+    return (
+        <span>
+            {f.condition}, {f.disposition} {f.role === 'cause' && <Mark kind="bad">cause</Mark>}
+            {f.role === 'collateral' && <Mark kind="warn">collateral</Mark>}{' '}
+            <span className="text-sm text-faint">{f.by}</span>
+        </span>
+    );
+}
+
+function WriteFinding({
+    item,
+    card,
+    onCard,
+    onWritten,
+}: { item: Item; onWritten: () => void } & SectionProps<'teardown'>) {
+    const [grade, setGrade] = useGrade(item);
+    const { busy, problem, write } = useWrite();
+    const save = () =>
+        write(
+            () =>
+                api.POST('/units/{number}/teardown/findings', {
+                    params: { path: { number: card.coreTag } },
+                    body: { part: item.part, ...grade, version: item.finding?.version ?? null },
+                }),
+            (next) => {
+                onCard(next);
+                onWritten();
+            },
+        );
+    return (
+        <div className="my-2 flex flex-col gap-2 border-l-4 border-hand pl-3">
+            <GradeFields item={item} grade={grade} onGrade={setGrade} />
+            <ProblemNote problem={problem} />
+            <button
+                type="button"
+                className="btn btn-main self-start"
+                disabled={busy || !grade.condition || !grade.disposition}
+                onClick={() => void save()}
+            >
+                Write it down
+            </button>
+        </div>
     );
 }
 

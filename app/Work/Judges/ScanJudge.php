@@ -1,0 +1,33 @@
+<?php
+
+namespace App\Work\Judges;
+
+use App\Kernel\Refusal;
+use App\Shop\Models\Person;
+use App\Work\Answer;
+use App\Work\ProofSpec;
+use App\Work\Queries\BenchWork;
+
+/** A code read off a tray, a part, a lot or a tool. */
+final class ScanJudge extends KeepsProofs
+{
+    private const LONGEST = 60;
+
+    protected function missing(ProofSpec $proof): string
+    {
+        return "Scan the $proof->of.";
+    }
+
+    public function take(BenchWork $work, ProofSpec $proof, Answer $answer, Person $by): void
+    {
+        $code = $answer->string('code');
+        if ($code === '' || mb_strlen($code) > self::LONGEST) {
+            throw Refusal::at('/answer/code', $this->missing($proof));
+        }
+        $pattern = $proof->body['pattern'] ?? null;
+        if ($pattern !== null && preg_match('~'.str_replace('~', '\~', $pattern).'~u', $code) !== 1) {
+            throw Refusal::at('/answer/code', "\"$code\" is not the code of a $proof->of. {$this->missing($proof)}");
+        }
+        $this->keep($work, $proof, $answer, $by, ['code' => $code]);
+    }
+}

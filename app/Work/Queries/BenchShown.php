@@ -1,0 +1,137 @@
+<?php
+
+namespace App\Work\Queries;
+
+use App\Shop\Queries\PeopleNames;
+use App\Work\Models\Proof;
+use App\Work\OperationSpec;
+use App\Work\OperationState;
+use App\Work\ProofSpec;
+use Yard\Core\Work\Plan;
+
+/** The work at a bench as the route card shows it: each operation with its state, and what the plan says. */
+final class BenchShown
+{
+    public function __construct(private readonly PeopleNames $names)
+    {
+    }
+
+    /** @return array<string, mixed> */
+    public function of(BenchWork $work): array
+    {
+        $plan = $work->plan();
+        $left = $plan->left();
+        [$waiting, $barred] = [self::named($plan, $plan->waiting()), self::named($plan, $plan->unreachable())];
+        $available = array_flip($work->available());
+
+        return [
+            'family' => $work->unit->knownFamily()->code,
+            'operations' => array_values(array_map(
+                fn (OperationSpec $o) => $o->shown() + $this->state($o, $work) + [
+                    'state' => self::stateOf($o->code, $work, $available),
+                    'waitsFor' => $waiting[$o->code] ?? [],
+                    'barredBy' => $barred[$o->code] ?? [],
+                ],
+                $work->operations,
+            )),
+            'hoursLeft' => round($left->set->hours, 3),
+            'longestPath' => $plan->graph->ids($plan->longestPath($left->set->places)->places),
+            'handover' => $this->handover($work),
+        ];
+    }
+
+    /**
+     * @param  array<int, list<int>>  $found
+     * @return array<string, list<string>>
+     */
+    private static function named(Plan $plan, array $found): array
+    {
+        $shown = [];
+        foreach ($found as $n => $others) {
+            $shown[$plan->graph->ids([$n])[0]] = $plan->graph->ids($others);
+        }
+
+        return $shown;
+    }
+
+    /** @param  array<string, int>  $available */
+    private static function stateOf(string $code, BenchWork $work, array $available): string
+    {
+        return match (true) {
+            $work->isDone($code) => 'done',
+            ($work->rows[$code] ?? null)?->state === OperationState::Jammed => 'jammed',
+            isset($available[$code]) => 'open',
+            default => 'waits',
+        };
+    }
+
+    /** @return array<string, mixed> */
+    private function state(OperationSpec $operation, BenchWork $work): array
+    {
+        $row = $work->rows[$operation->code] ?? null;
+        $shown = $operation->shown()['proofs'];
+        $open = $work->openOf($operation->code);
+        foreach ($operation->proofs as $i => $proof) {
+            $shown[$i] = $this->proof($proof, $work) + ['open' => $open[$proof->code] ?? null];
+        }
+
+        return [
+            'activity' => $row === null ? null : $row->state->value,
+            'reason' => $row->reason ?? '',
+            'note' => $row->note ?? '',
+            'worked_s' => $row === null ? 0 : $row->worked(now()),
+            'by' => $this->names->of($row?->done_by),
+            'at' => $row?->done_at->toIso8601ZuluString(),
+            'tabletAt' => $row?->tablet_at?->toIso8601ZuluString(),
+            'proven' => $shown,
+        ];
+    }
+
+    /** @return array<string, mixed> */
+    private function proof(ProofSpec $proof, BenchWork $work): array
+    {
+        $last = $work->last($proof);
+
+        return ['code' => $proof->code, 'answer' => $last?->answer] + $this->taken($last);
+    }
+
+    /** @return array<string, mixed> */
+    private function taken(?Proof $proof): array
+    {
+        return [
+            'by' => $this->names->of($proof?->taken_by),
+            'at' => $proof?->taken_at->toIso8601ZuluString(),
+            'note' => $proof->note ?? '',
+        ];
+    }
+
+    /**
+     * What somebody left half done: begun and not finished, with what is proven of it.
+     *
+     * @return list<array<string, mixed>>
+     */
+    private function handover(BenchWork $work): array
+    {
+        $half = $work->rows->filter(
+            fn ($row) => in_array($row->state, [OperationState::Running, OperationState::Paused], true) &&
+                isset($work->operations[$row->code]),
+        );
+
+        return array_values($half->map(function ($row) use ($work): array {
+            $operation = $work->operations[$row->code];
+            $open = $work->openOf($row->code);
+
+            return [
+                'operation' => $row->code,
+                'name' => $operation->name,
+                'activity' => $row->state->value,
+                'by' => $this->names->of($row->done_by),
+                'since' => $row->done_at->toIso8601ZuluString(),
+                'note' => $row->note,
+                'proven' => count($operation->proofs) - count($open),
+                'of' => count($operation->proofs),
+                'open' => array_values($open),
+            ];
+        })->all());
+    }
+}

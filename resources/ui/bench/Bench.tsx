@@ -1,0 +1,190 @@
+import { useEffect, useState } from 'react';
+import type { Card, Problem } from '../api/client';
+import { Mark } from '../kit/basics';
+import { Actions } from './Actions';
+import { AllSteps } from './AllSteps';
+import { Drawing, type PartState } from './Drawing';
+import { InHand } from './InHand';
+import { Strip } from './Strip';
+import { WaitingNote } from './WaitingNote';
+import { isResting } from './resting';
+import { PROOF_FORM, type Answer, type BenchName, type Material, type Operation, type Work } from './types';
+import { useBench } from './useBench';
+
+/** The operation somebody turned to; one that is done is only shown when it was looked for. */
+type Chosen = { code: string; look: boolean };
+
+type Props = {
+    bench: BenchName;
+    card: Card;
+    onCard: (card: Card) => void;
+    material: Material;
+    editable: boolean;
+    me: string | null;
+    badge: string | null;
+};
+
+/** Keys that mean "right, next" beside Enter: what foot pedals and page turners send. */
+const PEDAL = new Set(['PageDown']);
+
+type ShownProps = Pick<Props, 'bench' | 'card' | 'material' | 'editable'> & {
+    work: Work;
+    operation: Operation | null;
+    next: Operation | null;
+    busy: boolean;
+    problem: Problem | null;
+    /** Takes the proof. */
+    children: (operation: string, proof: string, answer: Answer, note?: string) => Promise<boolean>;
+};
+
+/** The picture with the part in hand lit, and the operation in hand below it. */
+function Shown({ work, operation, next, children, ...props }: ShownProps) {
+    return (
+        <>
+            <Drawing
+                family={work.family}
+                states={statesOf(props.bench, work, operation, next)}
+                follow={operation?.parts ?? []}
+                className="h-72 shrink-0 border-b border-rule bg-sheet"
+            />
+            {operation ? (
+                <InHand key={operation.code} {...props} operation={operation} prove={children} />
+            ) : (
+                <p className="p-4 font-head text-3xl">
+                    <Mark kind="good">Everything on this bench is done.</Mark>
+                </p>
+            )}
+        </>
+    );
+}
+
+const NO_WORK: Work = { family: '', operations: [], hoursLeft: 0, longestPath: [], handover: [] };
+
+function usePedal() {
+    useEffect(() => {
+        const press = (e: KeyboardEvent) => {
+            const form = document.getElementById(PROOF_FORM);
+            if (!PEDAL.has(e.key) || !(form instanceof HTMLFormElement)) return;
+            e.preventDefault();
+            form.requestSubmit();
+        };
+        addEventListener('keydown', press);
+        return () => removeEventListener('keydown', press);
+    }, []);
+}
+
+/** One operation at a time: its picture, its deciding number, and what comes next. */
+export function Bench({ bench, card: seen, onCard, material, editable, me, badge }: Props) {
+    const [chosen, setChosen] = useState<Chosen | null>(null);
+    const [all, setAll] = useState(false);
+    const hands = useBench({ bench, card: seen, badge, onCard });
+    const { busy, problem, prove, move, shown: card } = hands;
+    const work = card[bench]?.work ?? NO_WORK;
+    const operation = inHand(work, chosen);
+    const next = operation && nextAfter(work, operation.code);
+    usePedal();
+    const look = (code: string) => setChosen({ code, look: true });
+    /** After a proof the hand stays at its operation until that is done. */
+    const stay = (code: string) => (ok: boolean) => {
+        if (ok) setChosen({ code, look: false });
+        return ok;
+    };
+    return (
+        <div className="sheet -mt-2 flex min-h-[calc(100vh-7.6rem)] flex-col">
+            <WaitingNote waiting={hands.waiting} elsewhere={hands.elsewhere} onDrop={hands.drop} />
+            <Handover work={work} me={me} onChoose={look} />
+            <Strip work={work} at={operation?.code ?? null} onChoose={look} />
+            {all ? (
+                <AllSteps
+                    work={work}
+                    at={operation?.code ?? null}
+                    onChoose={(code) => {
+                        look(code);
+                        setAll(false);
+                    }}
+                />
+            ) : (
+                <Shown {...{ bench, card, work, material, operation, next, editable, busy, problem }}>
+                    {(...sent) => prove(...sent).then(stay(sent[0]))}
+                </Shown>
+            )}
+            <Actions
+                {...{ operation, next, editable, busy, all }}
+                onAll={() => setAll(!all)}
+                onMove={(what, note) => {
+                    if (operation) void move(operation.code, what, note).then((ok) => ok && setChosen(null));
+                }}
+            />
+        </div>
+    );
+}
+
+/** The one turned to, else the one begun, else the first that may be done; what only needs its time can wait. */
+function inHand(work: Work, chosen: Chosen | null): Operation | null {
+    const turnedTo = work.operations.find((o) => o.code === chosen?.code);
+    if (turnedTo && turnedTo.state !== 'waits' && (chosen?.look || turnedTo.state === 'open')) return turnedTo;
+    const open = work.operations.filter((o) => o.state === 'open' && (!o.alternative || isWanted(o, work)));
+    return (
+        open.find((o) => o.activity === 'running' && !isResting(o)) ??
+        open.find((o) => !isResting(o)) ??
+        open[0] ??
+        null
+    );
+}
+
+/** An alternative is offered by itself only while none of its group is done. */
+function isWanted(o: Operation, work: Work): boolean {
+    const done = new Set(work.operations.filter((p) => p.state === 'done').map((p) => p.code));
+    return work.operations.some((p) =>
+        p.afterAny.some((group) => group.includes(o.code) && !group.some((c) => done.has(c))),
+    );
+}
+
+function nextAfter(work: Work, code: string): Operation | null {
+    const at = work.operations.findIndex((o) => o.code === code);
+    const later = [...work.operations.slice(at + 1), ...work.operations.slice(0, at)];
+    return (
+        later.find((o) => o.state === 'open' && (!o.alternative || isWanted(o, work))) ??
+        later.find((o) => o.state === 'waits' && o.waitsFor.length === 1 && o.waitsFor[0] === code) ??
+        null
+    );
+}
+
+const each = (parts: string[] | undefined, state: PartState) =>
+    Object.fromEntries((parts ?? []).map((p): [string, PartState] => [p, state]));
+
+function statesOf(
+    bench: BenchName,
+    work: Work,
+    operation: Operation | null,
+    next: Operation | null,
+): Record<string, PartState> {
+    const off = work.operations.filter((o) => bench === 'teardown' && o.state === 'done').flatMap((o) => o.removes);
+    return { ...each(next?.parts, 'next'), ...each(off, 'off'), ...each(operation?.parts, 'hand') };
+}
+
+/** What somebody else left half done here. */
+function Handover({ work, me, onChoose }: { work: Work; me: string | null; onChoose: (code: string) => void }) {
+    const left = work.handover.filter((h) => h.by !== me);
+    if (left.length === 0) return null;
+    return (
+        <ul className="border-l-4 border-warn bg-sheet px-3 py-1" aria-label="Left half done">
+            {left.map((h) => (
+                <li key={h.operation} className="flex flex-wrap items-center gap-x-3">
+                    <Mark kind="warn">
+                        {h.by} left "{h.name}" {h.activity === 'paused' ? 'set down' : 'begun'}: {h.proven} of {h.of}{' '}
+                        proven
+                    </Mark>
+                    <span className="text-sm">{h.note || h.open[0]}</span>
+                    <button
+                        type="button"
+                        className="min-h-11 px-2 font-semibold underline"
+                        onClick={() => onChoose(h.operation)}
+                    >
+                        Take it on
+                    </button>
+                </li>
+            ))}
+        </ul>
+    );
+}

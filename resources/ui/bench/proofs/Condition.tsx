@@ -1,0 +1,16 @@
+import type { ProofProps } from '../types';
+import { GradeFields, useGrade } from './Grade';
+import { ProofForm } from './ProofForm';
+
+/** A part is looked at. */
+export function ConditionProof({ proof, material, send, problem }: ProofProps) {
+    const item = material.teardown?.inspection.find((i) => i.part === proof.of);
+    const [grade, setGrade] = useGrade(item);
+    if (!item) return <p>This part is not on the inspection list of the family.</p>;
+    const { note, ...rest } = grade;
+    return (
+        <ProofForm onSend={() => send({ ...rest, version: item.finding?.version ?? 0 }, note)} problem={problem}>
+            <GradeFields item={item} grade={grade} onGrade={setGrade} />
+        </ProofForm>
+    );
+}

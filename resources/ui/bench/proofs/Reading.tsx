@@ -1,0 +1,133 @@
+import { useState } from 'react';
+import { fieldProblem, type Card } from '../../api/client';
+import { Field, HouseNote, Mark, Select, Source } from '../../kit/basics';
+import { formatValue, moment } from '../../kit/format';
+import { GaugeBar } from '../../kit/GaugeBar';
+import type { Material, ProofAsked, ProofProps } from '../types';
+import { ProofForm } from './ProofForm';
+
+type Place = NonNullable<Card['assembly']>['places'][number];
+type Bolts = NonNullable<Card['assembly']>['fasteners'][number];
+
+export function placeOf(material: Material, proof: ProofAsked): Place | undefined {
+    const wanted = proof.kind === 'air' ? `air-check:${proof.of}` : proof.of;
+    return material.assembly?.places.find((p) => `${p.kind}:${p.code}` === wanted);
+}
+
+const boltsOf = (material: Material, proof: ProofAsked): Bolts | undefined =>
+    proof.kind === 'torque' ? material.assembly?.fasteners.find((f) => f.code === proof.of) : undefined;
+
+const QUANTITY = { torque: 'torque', air: 'pressure' } as const;
+
+/** A number off a gauge: what it must be, what it was, and the field for it. */
+export function ReadingProof(props: ProofProps) {
+    const { proof, material } = props;
+    const [place, bolts] = [placeOf(material, proof), boltsOf(material, proof)];
+    if (!place && !bolts) return <p>This build has no such place to measure.</p>;
+    return (
+        <div className="grid gap-4 sm:grid-cols-[auto_1fr]">
+            {place ? <PlaceNow place={place} /> : bolts && <BoltsNow bolts={bolts} />}
+            <Take {...props} unit={place?.unit ?? bolts?.torque.split(' ')[1] ?? ''} />
+        </div>
+    );
+}
+
+function PlaceNow({ place: p }: { place: Place }) {
+    const last = p.readings.at(-1);
+    return (
+        <div>
+            <p className="font-head text-6xl num">
+                {last ? formatValue(last.value, last.unit) : '–'} <span className="text-3xl">{p.unit}</span>
+            </p>
+            {last && (
+                <Mark kind={last.inside ? 'good' : 'bad'}>
+                    {last.inside ? 'inside' : 'outside'}, {last.by}, {moment(last.at)}
+                </Mark>
+            )}
+            <GaugeBar
+                label={p.name}
+                unit={p.unit}
+                min={p.window.min}
+                max={p.window.max}
+                target={p.fit?.predicted ?? p.target}
+                reading={last?.value}
+            />
+            {p.fit && (
+                <p className="text-sm">
+                    Predicted{' '}
+                    <strong className="num">
+                        {formatValue(p.fit.predicted, p.unit)} {p.unit}
+                    </strong>
+                </p>
+            )}
+        </div>
+    );
+}
+
+function BoltsNow({ bolts: b }: { bolts: Bolts }) {
+    const last = b.readings.at(-1);
+    return (
+        <div>
+            <p className="font-head text-6xl num">{b.torque}</p>
+            <p className="num">
+                {b.torqueNm.toFixed(1)} N·m · {b.count} × {b.thread}, {b.grade} · {b.pattern}
+            </p>
+            {b.torqueNm > b.boltCeilingNm ? (
+                <Mark kind="warn">above the {b.boltCeilingNm.toFixed(1)} N·m this bolt takes by itself</Mark>
+            ) : (
+                <p className="text-sm text-faint">The bolt alone would take {b.boltCeilingNm.toFixed(1)} N·m.</p>
+            )}
+            {last && (
+                <p>
+                    <Mark kind={last.inside ? 'good' : 'bad'}>
+                        {last.typed}, {last.by}
+                    </Mark>
+                </p>
+            )}
+            <Source source={b.source} confidence={b.confidence} />
+            <HouseNote house={b.house} />
+        </div>
+    );
+}
+
+function Take({ proof, proven, material, send, problem, unit }: ProofProps & { unit: string }) {
+    const kind = proof.kind === 'torque' || proof.kind === 'air' ? QUANTITY[proof.kind] : 'length';
+    const gauges = (material.assembly?.gauges ?? []).filter((g) => g.kind === kind);
+    const [reading, setReading] = useState('');
+    const [gauge, setGauge] = useState('');
+    const [note, setNote] = useState('');
+    const asked = fieldProblem(problem, '/note');
+    return (
+        <ProofForm
+            onSend={() => send({ reading, gauge }, note)}
+            problem={problem}
+            except={['/answer/reading', '/answer/gauge', '/note']}
+        >
+            <div className="flex flex-wrap items-end gap-3">
+                <Field
+                    className="w-44 text-3xl"
+                    label={`Reading (${unit})`}
+                    value={reading}
+                    onChange={setReading}
+                    autoFocus
+                    problem={fieldProblem(problem, '/answer/reading')}
+                />
+                <Select
+                    label="Gauge"
+                    value={gauge}
+                    onChange={setGauge}
+                    empty="which gauge?"
+                    options={gauges.map((g) => ({
+                        value: g.code,
+                        text: `${g.name}${g.overdue ? ' (past its date)' : ''}`,
+                    }))}
+                    problem={fieldProblem(problem, '/answer/gauge')}
+                />
+            </div>
+            {(asked || note) && (
+                <Field className="max-w-xl" label="Note" value={note} onChange={setNote} problem={asked} />
+            )}
+            {proven?.open && <p className="text-sm text-faint">{proven.open}</p>}
+        </ProofForm>
+    );
+}

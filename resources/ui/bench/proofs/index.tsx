@@ -1,0 +1,23 @@
+import type { FunctionComponent } from 'react';
+import type { ProofAsked, ProofProps } from '../types';
+import { ConditionProof } from './Condition';
+import { FitProof } from './Fit';
+import { PhotoProof } from './Photo';
+import { ReadingProof } from './Reading';
+import { CountProof, DoneProof, OrientationProof, ScanProof, SignProof } from './Said';
+import { TimerProof } from './Timer';
+
+export const PROOFS: Record<ProofAsked['kind'], FunctionComponent<ProofProps>> = {
+    done: DoneProof,
+    count: CountProof,
+    reading: ReadingProof,
+    torque: ReadingProof,
+    air: ReadingProof,
+    fit: FitProof,
+    orientation: OrientationProof,
+    photo: PhotoProof,
+    scan: ScanProof,
+    timer: TimerProof,
+    condition: ConditionProof,
+    sign: SignProof,
+};

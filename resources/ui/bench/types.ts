@@ -1,0 +1,28 @@
+import type { Card, Problem, Schemas } from '../api/client';
+
+export type Work = Schemas['Work'];
+export type Operation = Schemas['Operation'];
+export type ProofAsked = Schemas['ProofAsked'];
+type Proven = Operation['proven'][number];
+export type BenchName = 'teardown' | 'assembly';
+export type Answer = Record<string, unknown>;
+export type Move = 'start' | 'pause' | 'jam' | 'free' | 'note' | 'undo';
+
+/** What the proofs of a bench need beside themselves: places, bolts and gauges, or the list of parts to look at. */
+export type Material = { assembly?: Card['assembly']; teardown?: Card['teardown'] };
+
+export type ProofProps = {
+    number: string;
+    bench: BenchName;
+    operation: Operation;
+    proof: ProofAsked;
+    proven: Proven | undefined;
+    material: Material;
+    busy: boolean;
+    problem: Problem | null;
+    /** Sends the answer to the proof; the form around it is submitted by Enter, the pedal or the main button. */
+    send: (answer: Answer, note?: string) => void;
+};
+
+/** The form of the proof in hand, so that the main button and the pedal can send it from outside. */
+export const PROOF_FORM = 'proof-in-hand';

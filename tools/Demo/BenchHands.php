@@ -1,0 +1,173 @@
+<?php
+
+namespace Tools\Demo;
+
+use App\Catalog\Models\FamilySpec;
+use App\Shop\Models\Person;
+use App\Stations\Assembly\Models\PackFit;
+use App\Stations\Assembly\Queries\FitProposal;
+use App\Work\Actions\TakeProof;
+use App\Work\Answer;
+use App\Work\Bench;
+use App\Work\OperationSpec;
+use App\Work\ProofKind;
+use App\Work\ProofSpec;
+use App\Work\Queries\BenchWork;
+use App\Yard\Actions\AttachPhoto;
+use App\Yard\Models\Build;
+use App\Yard\Models\Unit;
+use Closure;
+use Illuminate\Http\UploadedFile;
+
+/** Works through the operations of a demo unit as a builder would: each time the first that may be done. */
+final class BenchHands
+{
+    /**
+     * @param  Closure(): Person  $next  who does the next operation; moves the clock on
+     * @param  array<string, array<string, string>>  $findings  what is found, by part; the rest is sound
+     * @param  int  $n  number of the story: makes readings differ
+     */
+    public function __construct(
+        private readonly Bench $bench,
+        private readonly Closure $next,
+        private readonly array $findings,
+        private readonly int $n,
+    ) {
+    }
+
+    /**
+     * @param  int  $most  operations
+     * @param  array<string>  $except  codes that are left alone
+     */
+    public function work(Unit $unit, int $most, array $except = []): void
+    {
+        for ($i = 0; $i < $most; $i++) {
+            $unit = Unit::query()->findOrFail($unit->id);
+            $work = BenchWork::of($unit, $this->bench);
+            $due = array_filter(
+                array_diff($work->available(), $except),
+                fn (string $code) => ! ($work->operations[$code]->body['alternative'] ?? false) || $code === 'pump',
+            );
+            if ($due === []) {
+                return;
+            }
+            $this->operation($unit, $work->operations[reset($due)], ($this->next)());
+        }
+    }
+
+    private function operation(Unit $unit, OperationSpec $operation, Person $by): void
+    {
+        foreach ($operation->proofs as $proof) {
+            $note = $proof->kind === ProofKind::Timer ? 'Soaking since the evening before.' : '';
+            app(TakeProof::class)->take(
+                $unit,
+                $this->bench,
+                $operation->code,
+                $proof->code,
+                Answer::sent($this->answer($unit, $proof, $by), $note, null, null),
+                $by,
+            );
+        }
+    }
+
+    /** @return array<string, mixed> */
+    private function answer(Unit $unit, ProofSpec $proof, Person $by): array
+    {
+        return match ($proof->kind) {
+            ProofKind::Count => ['counts' => $proof->body['counts']],
+            ProofKind::Orientation => ['choice' => $proof->body['right']],
+            ProofKind::Timer => ['already' => true],
+            ProofKind::Scan => ['code' => 'T-'.substr($unit->core_tag, 2)],
+            ProofKind::Photo => ['photo' => $this->photo($unit, $proof->of, $by)],
+            ProofKind::Condition => $this->condition($unit, $proof->of),
+            ProofKind::Sign => ['badge' => '100', 'pin' => DemoShop::pin('100')],
+            ProofKind::Fit => $this->fit(self::buildOf($unit), $proof),
+            default => $proof->kind === ProofKind::Done ? [] : $this->reading($unit, $proof),
+        };
+    }
+
+    private static function buildOf(Unit $unit): Build
+    {
+        return $unit->currentBuild ?? throw new \LogicException('The unit has no build.');
+    }
+
+    /** @return array<string, mixed> */
+    private function condition(Unit $unit, string $part): array
+    {
+        $spec = FamilySpec::query()
+            ->where('family_id', $unit->family_id)
+            ->where('kind', 'finding')
+            ->where('code', $part)
+            ->firstOrFail();
+
+        return $this->findings[$part] ?? [
+            'condition' => $spec->body['conditions'][0],
+            'disposition' => 'reuse',
+            'role' => 'none',
+        ];
+    }
+
+    /** @return array<string, mixed> */
+    private function fit(Build $build, ProofSpec $proof): array
+    {
+        $place = array_column($proof->reading()->places($build->frozen()), null, 'code')[$proof->place()];
+        $inch = $place['unit'] === 'in';
+        // A thousandth of an inch or its metric like, off the nominal depth, as real drums are.
+        $measured = isset($place['depth'])
+            ? $place['depth']['nominal'] + (($this->n % 7) - 3) * ($inch ? 0.001 : 0.02)
+            : (0.01 + 0.001 * ($this->n % 14)) * ($inch ? 1 : 25.4);
+        $text = sprintf($inch ? '%.3f in' : '%.2f mm', $measured);
+        $found = app(FitProposal::class)->propose($build, $proof->place(), $text);
+        if (! isset($found['result']['best'])) {
+            $text = $inch ? '0.012 in' : '0.30 mm';
+            $found = app(FitProposal::class)->propose($build, $proof->place(), $text);
+        }
+
+        return ['reading' => $text, 'picks' => $found['result']['best']['picks']];
+    }
+
+    /** @return array<string, mixed> */
+    private function reading(Unit $unit, ProofSpec $proof): array
+    {
+        $build = self::buildOf($unit);
+        $place = array_column($proof->reading()->places($build->frozen()), null, 'code')[$proof->place()];
+        if ($proof->kind === ProofKind::Torque) {
+            return ['reading' => $place['torque'], 'gauge' => $proof->of === 'pump' ? 'T-02' : 'T-01'];
+        }
+        if ($proof->kind === ProofKind::Air) {
+            return ['reading' => 1 + (($this->n + ord($proof->of[0])) % 4).' psi', 'gauge' => 'P-01'];
+        }
+        $fit = PackFit::query()
+            ->where('build_id', $build->id)
+            ->where('pack', $proof->place())
+            ->whereNull('undone_at')
+            ->firstOrFail();
+        $pack = isset($place['depth']);
+        $off = $pack ? (($this->n % 3) - 1) * ($place['unit'] === 'in' ? 0.001 : 0.02) : 0;
+
+        return [
+            'reading' => round((float) $fit->predicted + $off, 3)." {$place['unit']}",
+            'gauge' => $pack ? 'F-01' : 'D-01',
+        ];
+    }
+
+    /** A plain picture with its title: the demo has no camera. */
+    private function photo(Unit $unit, string $of, Person $by): int
+    {
+        $image = imagecreatetruecolor(640, 420);
+        imagefilledrectangle($image, 0, 0, 640, 420, (int) imagecolorallocate($image, 52, 62, 64));
+        imagestring($image, 5, 24, 24, "$unit->core_tag: $of", (int) imagecolorallocate($image, 236, 230, 214));
+        $path = (string) tempnam(sys_get_temp_dir(), 'yard');
+        imagejpeg($image, $path, 80);
+        $photo = app(AttachPhoto::class)->attach(
+            $unit,
+            new UploadedFile($path, 'bench.jpg', 'image/jpeg', null, true),
+            $of,
+            $this->bench->value,
+            $by,
+        );
+        unlink($path);
+
+        return $photo->id;
+    }
+}
