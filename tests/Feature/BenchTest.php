@@ -70,6 +70,7 @@ final class BenchTest extends TestCase
             'Take a picture',
             '/answer/photo',
         );
+        $this->freezeSecond();
         $this->move('teardown', 'outside', 'start')->assertOk();
         $this->travel(90)->seconds();
         $again = fn () => $this->prove(self::TAG, 'teardown', 'outside', 'photo-harness-routing', [

@@ -160,6 +160,9 @@ final class RacesTest extends TestCase
     public function test_an_assembly_is_signed_once_a_run_judged_once_a_unit_shipped_once_and_it_comes_back_once(): void
     {
         $this->bringTo('assembly', 'C-9105');
+        // two tablets with one operation: the first says it, the others are told who did
+        $this->assertOneEffect('builder', '/units/C-9105/assembly/operations/clean/proofs/done', [[]]);
+        $this->assertSame(1, $this->events('assembly.step', 'C-9105'));
         $this->assembleEverything('C-9105');
         $this->assertOneEffect('builder', '/units/C-9105/assembly/sign-off', [[]]);
         $build = Build::query()->where('unit_id', $this->unit('C-9105')->id)->sole();

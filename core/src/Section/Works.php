@@ -116,7 +116,7 @@ final class Works
     }
 
     /**
-     * Cover, body and gears of the pump.
+     * Cover, body, gears and a bolt of the pump.
      *
      * @return list<Shape>
      */
@@ -125,26 +125,32 @@ final class Works
         [$x0, $x1] = Geometry::span($in, 'x');
         [$r0, $r1] = Geometry::span($in, 'r');
         $face = $x0 + ($x1 - $x0) * 0.45;
-        $hub = $r0 + ($r1 - $r0) * 0.22;
-        $gear = [$x0 + ($face - $x0) * 0.35, $face, $hub, $hub + ($r1 - $r0) * 0.3];
+        $hub = $r0 + ($r1 - $r0) * 0.12;
+        $top = $hub + ($r1 - $r0) * 0.36;
+        $pocket = $x0 + ($face - $x0) * 0.35;
+        $mesh = $hub + ($top - $hub) * 0.48;
 
         return [
             Shape::outline('cut', [
                 [$x0, $r1],
                 [$face, $r1],
-                [$face, $gear[3]],
-                [$gear[0], $gear[3]],
-                [$gear[0], $hub],
+                [$face, $top],
+                [$pocket, $top],
+                [$pocket, $hub],
                 [$x0, $hub],
             ]),
             Shape::box('cut', $face, $x1, $r0, $r1 - 4),
-            Shape::box('steel', $gear[0], $gear[1], ($gear[2] + $gear[3]) / 2, $gear[3]),
-            Shape::box('plain', $gear[0], $gear[1], $gear[2], ($gear[2] + $gear[3]) / 2),
+            Shape::box('steel', $pocket, $face, $mesh, $top),
+            Shape::box('plain', $pocket, $face, $hub, $mesh),
+            Shape::line('line', [[$pocket, $mesh - 1.4], [$face, $mesh - 1.4]]),
+            Shape::box('plain', $x0 - 4, $x0, $r1 - 16, $r1 - 8),
+            Shape::line('line', [[$x0, $r1 - 14], [$x1, $r1 - 14]]),
+            Shape::line('line', [[$x0, $r1 - 10], [$x1, $r1 - 10]]),
         ];
     }
 
     /**
-     * Cover, torus with its three wheels, lock-up plate, stator one-way.
+     * Cover, impeller shell and hub, the three wheels with their blades, lock-up plate, stator one-way.
      *
      * @return list<Shape>
      */
@@ -152,42 +158,52 @@ final class Works
     {
         [$x0, $x1] = Geometry::span($in, 'x');
         [$r0, $r1] = Geometry::span($in, 'r');
-        [$w, $h] = [$x1 - $x0, $r1 - $r0];
-        $cx = $x0 + $w * 0.6;
-        $torus = static fn (float $a, float $b, float $from, float $to): array => array_map(
-            static fn (int $n): array => [
-                $cx + $a * cos(deg2rad($from + ($to - $from) * $n / 12)),
-                $r0 + $h * 0.55 + $b * sin(deg2rad($from + ($to - $from) * $n / 12)),
-            ],
-            range(0, 12),
-        );
-        [$a, $b] = [$w * 0.32, $h * 0.4];
-        $wheel = static fn (float $from, float $to): Shape => Shape::outline('plain', [
-            ...$torus($a, $b, $from, $to),
-            ...array_reverse($torus($a * 0.42, $b * 0.42, $from, $to)),
-        ]);
+        $torus = new Torus($x0 + ($x1 - $x0) * 0.6, $r0 + ($r1 - $r0) * 0.55, ($x1 - $x0) * 0.32, ($r1 - $r0) * 0.4);
+        [$hubX, $hubY] = $torus->at(-72, 1.2);
 
         return [
+            self::cover($x0, $x1, $r0, $r1),
+            Shape::outline('cut', [...$torus->arc(62, -72, 1.09), ...$torus->arc(-72, 62, 1.2)]),
             Shape::outline('cut', [
-                [$x0, $r0 + 4],
-                [$x0, $r1 - 10],
-                [$x0 + 10, $r1],
-                [$x1 - 14, $r1],
-                [$x1, $r1 - 16],
-                [$x1 - 4, $r1 - 18],
-                [$x1 - 16, $r1 - 4],
-                [$x0 + 12, $r1 - 4],
-                [$x0 + 4, $r1 - 12],
-                [$x0 + 4, $r0 + 4],
+                [$hubX - 4, $hubY + 3],
+                [$hubX + 1, $hubY],
+                [$hubX + 4, $r0 + 1],
+                [$x1 + 10, $r0 + 1],
+                [$x1 + 10, $r0 - 3],
+                [$hubX - 1, $r0 - 3],
             ]),
-            $wheel(-62, 82),
-            $wheel(98, 242),
-            $wheel(248, 292),
-            Shape::box('steel', $x0 + 7, $x0 + 10, $r0 + 14, $r1 - 16),
+            ...$torus->wheel(-62, 82),
+            ...$torus->wheel(98, 242),
+            ...$torus->wheel(250, 290),
+            Shape::outline('cut', [
+                [$x0 + 32, 10.2],
+                [$x0 + 46, 10.2],
+                [$x0 + 46, $r0],
+                [$torus->at(236, 1)[0] + 3, $torus->at(236, 1)[1]],
+                [$torus->at(230, 1)[0], $torus->at(230, 1)[1] + 2],
+                [$x0 + 36, $r0 + 2],
+                [$x0 + 32, $r0 - 2],
+            ]),
+            Shape::box('steel', $x0 + 7, $x0 + 10, $r0 - 4, $r1 - 16),
             Shape::box('friction', $x0 + 4.4, $x0 + 7, $r1 - 30, $r1 - 18),
-            Shape::circle('roller', $cx, $r0 + $h * 0.1, $h * 0.05),
-            Shape::box('cut', $x1 - 18, $x1, $r0, $r0 + 5),
+            Shape::circle('roller', $torus->x, $r0 + ($r1 - $r0) * 0.1, 5.0),
         ];
+    }
+
+    private static function cover(float $x0, float $x1, float $r0, float $r1): Shape
+    {
+        return Shape::outline('cut', [
+            [$x0, $r0 + 4],
+            [$x0, $r1 - 10],
+            [$x0 + 10, $r1],
+            [$x1 - 14, $r1],
+            [$x1 - 5, $r1 - 8],
+            [$x1 - 8, $r1 - 11],
+            [$x1 - 16, $r1 - 4],
+            [$x0 + 12, $r1 - 4],
+            [$x0 + 4, $r1 - 12],
+            [$x0 + 4, $r0 + 4],
+        ]);
     }
 
     /**

@@ -74,7 +74,7 @@ function Buttons({ operation: o, next, editable, busy, all, onAll, onMove, onAsk
             <button type="button" className="btn min-h-14" aria-pressed={all} onClick={onAll}>
                 {all ? 'One step' : 'All steps'}
             </button>
-            {editable && o?.state === 'open' && (
+            {editable && !all && o?.state === 'open' && (
                 <button
                     type="submit"
                     form={PROOF_FORM}

@@ -5,6 +5,7 @@ import { answer, api } from '../../api/client';
 import { formatValue } from '../../kit/format';
 import { Choice, Panel, Source } from '../../kit/basics';
 import { Pending } from '../../kit/Fetched';
+import { FamilyPicture } from './FamilyPicture';
 
 type Solved = {
     gears: {
@@ -53,6 +54,7 @@ export function Families() {
                     onChange={setChosen}
                 />
             )}
+            <FamilyPicture family={f.code} gears={train.gears} />
             <div className="grid items-start gap-3 lg:grid-cols-2">
                 <Panel title={f.name} aside={f.topology}>
                     <table className="w-full">

@@ -6,6 +6,7 @@ import { Answers, HouseNote, Mark, Panel, ProblemNote } from '../../kit/basics';
 import type { SectionProps } from '../../card/section';
 import { useSession } from '../../api/session';
 import { Bench } from '../../bench/Bench';
+import { Drawing } from '../../bench/Drawing';
 import { GradeFields, useGrade } from '../../bench/proofs/Grade';
 import { More } from '../../kit/More';
 
@@ -42,6 +43,7 @@ export function TeardownView(props: SectionProps<'teardown'>) {
                         aside="from the apply chart, the torque each gear puts on each element, and the symptoms"
                     >
                         <HouseNote house={t.house.symptoms} />
+                        {t.suspects.length > 0 && <SuspectsDrawn section={t} />}
                         {t.suspects.length === 0 && (
                             <p className="text-faint">Say which gears worked and which did not.</p>
                         )}
@@ -73,6 +75,19 @@ export function TeardownView(props: SectionProps<'teardown'>) {
                 </div>
             </div>
         </>
+    );
+}
+
+/** Where the suspects sit, each with its per cent. */
+function SuspectsDrawn({ section: t }: Pick<SectionProps<'teardown'>, 'section'>) {
+    const first = t.suspects.slice(0, 4);
+    return (
+        <Drawing
+            family={t.work.family}
+            states={Object.fromEntries(first.map((s) => [s.element, 'suspect' as const]))}
+            tags={Object.fromEntries(first.map((s) => [s.element, percent(s.posterior)]))}
+            className="h-56 bg-sheet"
+        />
     );
 }
 

@@ -1,0 +1,146 @@
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { cleanup, fireEvent, render, screen } from '@testing-library/react';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { FamilyPicture } from '../rooms/catalog/FamilyPicture';
+import { Drawing } from './Drawing';
+import type { Part, Shape } from './section';
+import { WaitingNote } from './WaitingNote';
+
+// The client keeps the fetch it finds when it is made; the calls go through the one of the test.
+const seen = vi.hoisted(() => ({ fetch: null as null | (() => Promise<Response>) }));
+vi.mock('openapi-fetch', async (original) => {
+    const real = await original<{ default: (o: object) => unknown }>();
+    return {
+        ...real,
+        default: (o: object) => real.default({ ...o, baseUrl: 'http://yard.test/api', fetch: () => seen.fetch?.() }),
+    };
+});
+
+const box = (as: Shape['as'], x: number, y: number): Shape => ({
+    as,
+    form: 'outline',
+    points: [
+        [x, y],
+        [x + 10, y],
+        [x + 10, y + 10],
+        [x, y + 10],
+    ],
+});
+const part = (code: string, name: string, shapes: Shape[], change: Partial<Part> = {}): Part => ({
+    code,
+    name,
+    kind: 'block',
+    turns: 'stands',
+    of: '',
+    shapes,
+    ...change,
+});
+const parts = [
+    part('C1', 'Forward clutch', [box('friction', 20, 40), box('steel', 30, 40)], { kind: 'pack', turns: 'other' }),
+    part('case', 'Case', [box('cut', 0, 80), box('outside', 0, -60)], { kind: 'housing' }),
+    part('shaft', 'Input shaft', [box('cut', 0, 0)], { turns: 'input' }),
+    part('pan', 'Pan', [box('plain', 10, -90)], { kind: 'below' }),
+    part('gear', 'Final drive', [box('cut', 60, -80)], { turns: 'other' }),
+];
+
+const shown = (what: React.ReactNode) =>
+    render(<QueryClientProvider client={new QueryClient()}>{what}</QueryClientProvider>);
+const drawn = () => [...document.querySelectorAll('[data-part]')].map((g) => g.getAttribute('data-part'));
+
+beforeEach(() => {
+    seen.fetch = () => Promise.resolve(Response.json({ family: 'RD4', axes: [], parts }));
+});
+afterEach(cleanup);
+
+describe('the section drawing', () => {
+    it('says what is in hand, and what each part turns with as a table too', async () => {
+        shown(<Drawing family="RD4" states={{ C1: 'hand', shaft: 'off' }} tags={{ C1: '0.041 in' }} />);
+        expect(await screen.findByRole('img', { name: /In hand: Forward clutch/ })).toBeTruthy();
+        const rows = [...document.querySelectorAll('tbody tr')].map((r) =>
+            [...r.querySelectorAll('td')].map((c) => c.textContent?.trim()),
+        );
+        expect(rows).toContainEqual(['Forward clutch', 'turns otherwise', 'in hand 0.041 in']);
+        expect(rows).toContainEqual(['Input shaft', 'turns with the input', 'off the unit']);
+        expect(screen.getByText('Forward clutch 0.041 in')).toBeTruthy();
+    });
+
+    it('turns to the half in which the parts in hand lie', async () => {
+        const { rerender } = shown(<Drawing family="RD4" states={{}} follow={['C1']} />);
+        await screen.findByRole('img');
+        expect(drawn()).toEqual(['C1', 'case', 'shaft']);
+        const again = (follow: string[]) =>
+            rerender(
+                <QueryClientProvider client={new QueryClient()}>
+                    <Drawing family="RD4" states={{}} follow={follow} />
+                </QueryClientProvider>,
+            );
+        again(['pan']);
+        await screen.findByRole('img');
+        expect(drawn()).toEqual(['pan']);
+        again(['gear', 'C1']);
+        await screen.findByRole('img');
+        expect(drawn()).toEqual(['C1', 'case', 'shaft', 'gear']);
+    });
+
+    it('is walked with arrow keys along the unit, each part said by name', async () => {
+        shown(<Drawing family="RD4" states={{}} />);
+        const picture = await screen.findByRole('img', { name: /arrow keys walk them/ });
+        const said = (key: string) => {
+            fireEvent.keyDown(picture, { key });
+            return picture.getAttribute('aria-label');
+        };
+        expect(said('ArrowRight')).toContain('Input shaft, turns with the input.');
+        expect(said('ArrowRight')).toContain('Case, stands.');
+        expect(said('ArrowLeft')).toContain('Input shaft');
+        const whole = picture.getAttribute('viewBox');
+        fireEvent.keyDown(picture, { key: '+' });
+        expect(picture.getAttribute('viewBox')).not.toBe(whole);
+        fireEvent.doubleClick(picture);
+        expect(picture.getAttribute('viewBox')).toBe(whole);
+    });
+
+    it('lights what a gear applies in the catalog', async () => {
+        shown(<FamilyPicture family="RD4" gears={[{ name: '1', applied: ['C1'] }]} />);
+        fireEvent.click(await screen.findByRole('radio', { name: '1' }));
+        expect(await screen.findByRole('img', { name: /In hand: Forward clutch/ })).toBeTruthy();
+    });
+
+    it('says the sentence of the server where there is none', async () => {
+        const detail = 'The catalog has no section drawing of this family.';
+        seen.fetch = () => Promise.resolve(Response.json({ status: 404, detail }, { status: 404 }));
+        shown(<Drawing family="XX" states={{}} />);
+        expect(await screen.findByText(detail)).toBeTruthy();
+    });
+});
+
+describe('what waits', () => {
+    const write = {
+        key: 'k',
+        number: 'C-1',
+        bench: 'assembly' as const,
+        operation: 'clean',
+        proof: 'done',
+        note: '',
+        at: '',
+        badge: '103',
+    };
+
+    it('is counted, and a refusal stays until somebody has seen it', () => {
+        const dropped: number[] = [];
+        const waiting = [
+            { id: 1, write },
+            { id: 2, write: { ...write, refused: 'It is done already.' } },
+        ];
+        render(<WaitingNote waiting={waiting} elsewhere={2} onDrop={(id) => dropped.push(id)} />);
+        expect(screen.getByText(/1 entry waits for the network/)).toBeTruthy();
+        expect(screen.getByText('2 more on this tablet, of other units.')).toBeTruthy();
+        expect(screen.getByText(/It is done already\./)).toBeTruthy();
+        fireEvent.click(screen.getByRole('button', { name: 'I have seen it, drop it' }));
+        expect(dropped).toEqual([2]);
+    });
+
+    it('shows nothing where nothing waits', () => {
+        render(<WaitingNote waiting={[]} elsewhere={0} onDrop={() => undefined} />);
+        expect(screen.queryByRole('status')).toBeNull();
+    });
+});
