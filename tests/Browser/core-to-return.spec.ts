@@ -99,7 +99,7 @@ test('one physical unit goes from "a core arrives" to "the rebuilt unit came bac
                 page.getByRole('group', { name: `Gear ${gear}` }).getByRole('button', { name: state }),
             ).toHaveAttribute('aria-pressed', 'true');
         }
-        await expect(panel(page, 'Suspects').getByRole('listitem').first()).toContainText('C3');
+        await expect(panel(page, 'Suspects').locator('ol > li').first()).toContainText('C3');
         await workThrough(page, {}, 'converter-out');
         await withoutNetwork(page, 3);
         await workThrough(page, { 'high-frictions': ['black', 'replace', 'the cause'] }, 'pump');
