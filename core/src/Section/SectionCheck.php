@@ -44,9 +44,11 @@ final class SectionCheck
     {
         $faults = [];
         $parts = array_values($section->parts);
+        $pieces = array_map(self::pieces(...), $parts);
         foreach ($parts as $n => $a) {
-            foreach (array_slice($parts, $n + 1) as $b) {
-                if (self::meet($a, $b)) {
+            for ($m = $n + 1; $m < count($parts); $m++) {
+                $b = $parts[$m];
+                if (self::overlap($a->bounds(), $b->bounds()) && self::meet($pieces[$n], $pieces[$m])) {
                     $faults[] = ['part' => $b->code, 'detail' => "\"$b->name\" lies in the place of \"$a->name\"."];
                 }
             }
@@ -55,19 +57,31 @@ final class SectionCheck
         return $faults;
     }
 
-    private static function meet(DrawnPart $a, DrawnPart $b): bool
+    /**
+     * @param  list<array{float, float, float, float}>  $a
+     * @param  list<array{float, float, float, float}>  $b
+     */
+    private static function meet(array $a, array $b): bool
     {
-        foreach (self::pieces($a) as $one) {
-            foreach (self::pieces($b) as $other) {
-                $wide = min($one[2], $other[2]) - max($one[0], $other[0]);
-                $high = min($one[3], $other[3]) - max($one[1], $other[1]);
-                if ($wide > self::BED_MM && $high > self::BED_MM) {
+        foreach ($a as $one) {
+            foreach ($b as $other) {
+                if (self::overlap($one, $other)) {
                     return true;
                 }
             }
         }
 
         return false;
+    }
+
+    /**
+     * @param  array{float, float, float, float}  $one
+     * @param  array{float, float, float, float}  $other
+     */
+    private static function overlap(array $one, array $other): bool
+    {
+        return min($one[2], $other[2]) - max($one[0], $other[0]) > self::BED_MM &&
+            min($one[3], $other[3]) - max($one[1], $other[1]) > self::BED_MM;
     }
 
     /**
