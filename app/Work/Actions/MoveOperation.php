@@ -7,7 +7,6 @@ use App\Kernel\Refusal;
 use App\Shop\Models\Person;
 use App\Work\Answer;
 use App\Work\Bench;
-use App\Work\Models\WorkedOperation;
 use App\Work\Move;
 use App\Work\OperationSpec;
 use App\Work\OperationState;
@@ -53,13 +52,7 @@ final class MoveOperation
 
     private function write(BenchWork $work, OperationSpec $operation, Move $move, Answer $answer, Person $by): void
     {
-        $row = $work->rows[$operation->code] ?? new WorkedOperation([
-            'unit_id' => $work->unit->id,
-            'generation' => $work->generation,
-            'bench' => $work->bench->value,
-            'code' => $operation->code,
-            'state' => OperationState::Open,
-        ]);
+        $row = $work->row($operation->code);
         $row->fill([
             'worked_s' => $row->worked($answer->at),
             'running_since' => $move === Move::Start ? $answer->at : null,

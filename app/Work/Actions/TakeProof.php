@@ -65,13 +65,7 @@ final class TakeProof
 
     private function row(BenchWork $work, OperationSpec $operation, Answer $answer, Person $by): WorkedOperation
     {
-        $row = $work->rows[$operation->code] ?? new WorkedOperation([
-            'unit_id' => $work->unit->id,
-            'generation' => $work->generation,
-            'bench' => $work->bench->value,
-            'code' => $operation->code,
-            'state' => OperationState::Open,
-        ]);
+        $row = $work->row($operation->code);
         if ($row->state === OperationState::Open || $row->state === OperationState::Paused) {
             $row->state = OperationState::Running;
             $row->running_since = $answer->at;

@@ -67,6 +67,18 @@ final class BenchWork
         return $this->unit->currentBuild;
     }
 
+    /** What is kept of an operation; a new row where nobody has touched it yet. */
+    public function row(string $code): WorkedOperation
+    {
+        return $this->rows[$code] ?? new WorkedOperation([
+            'unit_id' => $this->unit->id,
+            'generation' => $this->generation,
+            'bench' => $this->bench->value,
+            'code' => $code,
+            'state' => OperationState::Open,
+        ]);
+    }
+
     public function isDone(string $code): bool
     {
         return ($this->rows[$code] ?? null)?->state === OperationState::Done && $this->openOf($code) === [];

@@ -94,17 +94,7 @@ function NotUsual({ place: p }: { place: Place }) {
 function Proposed({ proposal, place: p, onTake }: { proposal: Proposal; place: Place; onTake: (c: Choice) => void }) {
     const result = proposal.result as Result;
     const show = (v: number) => formatValue(v, p.unit);
-    if (!result.best) {
-        return (
-            <p>
-                <Mark kind="bad">
-                    {result.reason === 'stock'
-                        ? 'The shelf does not hold enough pieces.'
-                        : `Nothing on the shelf reaches the window: the nearest is ${show(result.nearest?.clearance ?? 0)} ${p.unit}, ${show(Math.abs(result.nearest?.shortBy ?? 0))} too ${(result.nearest?.shortBy ?? 0) > 0 ? 'tight' : 'loose'}.`}
-                </Mark>
-            </p>
-        );
-    }
+    if (!result.best) return <Nothing result={result} place={p} />;
     return (
         <div className="grid gap-3 border-l-4 border-hand pl-3 sm:grid-cols-[auto_1fr]">
             {p.kind === 'pack' && (
@@ -157,6 +147,19 @@ function Proposed({ proposal, place: p, onTake }: { proposal: Proposal; place: P
                 </More>
             </div>
         </div>
+    );
+}
+
+/** Why the shelf does not help, and how near it comes. */
+function Nothing({ result, place: p }: { result: Result; place: Place }) {
+    const nearest = result.nearest;
+    if (result.reason === 'stock' || !nearest) return <Mark kind="bad">The shelf does not hold enough pieces.</Mark>;
+    const [clearance, short] = [nearest.clearance, Math.abs(nearest.shortBy)].map((v) => formatValue(v, p.unit));
+    const way = nearest.shortBy > 0 ? 'tight' : 'loose';
+    return (
+        <Mark kind="bad">
+            Nothing on the shelf reaches the window: the nearest is {clearance} {p.unit}, {short} too {way}.
+        </Mark>
     );
 }
 
