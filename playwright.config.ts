@@ -15,6 +15,8 @@ export default defineConfig({
         viewport: { width: 1280, height: 800 },
         actionTimeout: 30_000,
         screenshot: 'only-on-failure',
+        // What is tested is the server's answer; the one spec about tablets without a network lets them work.
+        serviceWorkers: 'block',
         launchOptions: {
             executablePath: '/usr/bin/chromium',
             args: [

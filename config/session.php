@@ -10,7 +10,7 @@ return [
     'cookie' => 'yard_session',
     'path' => '/',
     'domain' => null,
-    'secure' => false, // served on loopback; put a TLS proxy in front and set true elsewhere
+    'secure' => null, // over HTTPS the cookie is for HTTPS only; loopback has none
     'http_only' => true,
     'same_site' => 'strict',
     'partitioned' => false,

@@ -4,7 +4,7 @@ import { Link, NavLink, Route, Routes, useLocation, useNavigate } from 'react-ro
 import { useIdleLock, useSession } from './api/session';
 import { Home } from './home/Home';
 import { firstPlaces, otherPlaces } from './home/navigation';
-import { Loading } from './kit/basics';
+import { Loading, Mark } from './kit/basics';
 import { ErrorBoundary } from './kit/ErrorBoundary';
 import { ScanLine } from './kit/ScanLine';
 import { Locked, SignIn } from './rooms/shop/SignIn';
@@ -83,6 +83,11 @@ export function App() {
                 Skip to the work
             </a>
             <Head light={light} setLight={setLight} onKeys={() => setHelp(true)} />
+            {session.kept && (
+                <p role="status" className="no-print border-b-4 border-warn bg-sheet px-4 py-1 text-center">
+                    <Mark kind="warn">No network</Mark> The benches go on with what this tablet keeps; the rest waits.
+                </p>
+            )}
             <main
                 id="work"
                 tabIndex={-1}
@@ -174,8 +179,13 @@ function BadgeMenu({ light, setLight, onKeys }: Light & { onKeys: () => void }) 
     return (
         <DropDown id="badge" label={session.person?.name ?? ''} detail={session.person?.role ?? ''}>
             <MenuItem>
-                <button type="button" className={ITEM} onClick={() => void session.leave()}>
-                    Switch badge
+                <button
+                    type="button"
+                    className={ITEM}
+                    disabled={session.kept}
+                    onClick={() => void session.leave()}
+                >
+                    {session.kept ? 'Switch badge (needs the network)' : 'Switch badge'}
                 </button>
             </MenuItem>
             <MenuItem>

@@ -10,6 +10,9 @@ const client = new QueryClient({
     defaultOptions: {
         queries: {
             staleTime: 10_000,
+            // A load without a network fails with its sentence, or with what the tablet keeps; it never waits unseen.
+            networkMode: 'always',
+            refetchOnReconnect: true,
             refetchOnWindowFocus: true,
             retry: (n, e) => n < 3 && !(isProblem(e) && e.status >= 400 && e.status < 500),
         },
@@ -25,3 +28,6 @@ createRoot(document.getElementById('yard')!).render(
         </QueryClientProvider>
     </StrictMode>,
 );
+
+// The program itself is kept on the tablet; where that is refused (no secure address) it only needs the network.
+if ('serviceWorker' in navigator) void navigator.serviceWorker.register('/sw.js').catch(() => undefined);

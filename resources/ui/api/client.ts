@@ -34,7 +34,8 @@ api.use({
     onResponse({ request, response }) {
         const intent = intents.get(request);
         if (intent !== undefined) settle(intent, response.status);
-        if (response.status === 401) dispatchEvent(new Event(UNSIGNED));
+        // 419: the session, and with it the token every write carries, ran out.
+        if (response.status === 401 || response.status === 419) dispatchEvent(new Event(UNSIGNED));
     },
 });
 

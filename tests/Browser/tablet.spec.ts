@@ -1,0 +1,81 @@
+import { expect, test, type Page } from '@playwright/test';
+import { inHand, prove, withoutNetwork, workThrough } from './bench';
+import { signIn } from './people';
+
+test.use({ serviceWorkers: 'allow' });
+
+/** The tablet has kept the program: the worker is in charge of this page. */
+async function programKept(page: Page) {
+    await page.evaluate(() => navigator.serviceWorker.ready.then(() => undefined));
+    await page.reload();
+    await expect.poll(() => page.evaluate(() => navigator.serviceWorker.controller !== null)).toBe(true);
+}
+
+test('a tablet loaded anew without a network goes on where it was, and sends what it took', async ({ page }) => {
+    await signIn(page, 'teardown', '/units/C-0217/teardown');
+    await workThrough(page, {}, 'converter-out');
+    await programKept(page);
+    const before = await inHand(page);
+
+    await page.context().setOffline(true);
+    await prove(page);
+    const taken = await inHand(page);
+    expect(taken).not.toBe(before);
+    await page.reload();
+    await expect(page.getByText('No network')).toBeVisible();
+    expect(await inHand(page), 'what was taken is still laid over').toBe(taken);
+    await expect(page.getByRole('img', { name: /^Section drawing .* In hand/ })).toBeVisible();
+    await expect(page.getByText('1 entry waits for the network')).toBeVisible();
+    await page.getByRole('button', { name: /Pell/ }).click();
+    await expect(page.getByRole('menuitem', { name: 'Switch badge (needs the network)' })).toBeDisabled();
+    await page.keyboard.press('Escape');
+
+    await page.context().setOffline(false);
+    await expect(page.getByText('No network')).toHaveCount(0, { timeout: 20_000 });
+    await expect(page.getByText('waits for the network')).toHaveCount(0, { timeout: 20_000 });
+    await page.reload();
+    expect(await inHand(page), 'the server has it').toBe(taken);
+    await withoutNetwork(page, 2);
+});
+
+test('the session that ran out while the network was gone asks for its PIN, then sends', async ({ page }) => {
+    await signIn(page, 'teardown', '/units/C-0217/teardown');
+    await workThrough(page, {}, 'converter-out');
+    await programKept(page);
+    await page.context().setOffline(true);
+    await prove(page);
+    const taken = await inHand(page);
+    await page.context().clearCookies();
+    await page.context().setOffline(false);
+    await expect(page.getByLabel('PIN')).toBeVisible({ timeout: 20_000 });
+    await page.getByLabel('Badge').fill('102');
+    await page.getByLabel('PIN').fill('204685');
+    await page.getByRole('button', { name: 'Sign in' }).click();
+    await expect(page.getByText('waits for the network')).toHaveCount(0, { timeout: 20_000 });
+    expect(await inHand(page)).toBe(taken);
+    await page.reload();
+    expect(await inHand(page), 'the server has it').toBe(taken);
+});
+
+test('what the tablet keeps opens no door: nobody is in who was not', async ({ page }) => {
+    await signIn(page, 'viewer');
+    await programKept(page);
+    await page.getByRole('button', { name: /Guest/ }).click();
+    await page.getByRole('menuitem', { name: 'Switch badge' }).click();
+    await expect(page.getByLabel('PIN')).toBeVisible();
+    await page.context().setOffline(true);
+    await page.reload();
+    await expect(page.getByLabel('PIN')).toBeVisible();
+    await expect(page.locator('#badge')).toHaveCount(0);
+});
+
+test('it can be installed: name, icons that are there, one scope', async ({ page, request }) => {
+    await page.goto('/');
+    const link = await page.locator('link[rel=manifest]').getAttribute('href');
+    const manifest = await (await request.get(link ?? '')).json();
+    expect(manifest).toMatchObject({ name: 'Vast Yard', start_url: '/', scope: '/', display: 'standalone' });
+    for (const icon of manifest.icons) {
+        const got = await request.get(icon.src);
+        expect(got.headers()['content-type']).toBe(icon.type);
+    }
+});
