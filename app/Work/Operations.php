@@ -3,10 +3,12 @@
 namespace App\Work;
 
 use App\Catalog\Models\FamilySpec;
+use App\Catalog\Models\Vocabulary;
 use App\Catalog\Read\OperationsOfOld;
+use App\Work\Contracts\ObservationJudge;
 use App\Yard\Models\Unit;
 
-/** The operations of a unit at a bench: those of its family, as far as they belong to its job. */
+/** The operations of a unit at a bench: those of its family or of the shop, as far as they belong to its job. */
 final class Operations
 {
     /** @return array<string, OperationSpec> by code; assembly uses those frozen with the release */
@@ -16,22 +18,30 @@ final class Operations
         [$bodies, $scopes] = match ($bench) {
             Bench::Teardown => [self::ofFamily($unit), $unit->jobType->scopes],
             Bench::Assembly => [OperationsOfOld::frozen($frozen), $frozen['scopes'] ?? []],
+            Bench::Dispatch => [self::withLastChecks(self::ofShop($bench), $frozen), $frozen['scopes'] ?? []],
+            Bench::Returns => [array_map(self::withQuestions(...), self::ofShop($bench)), []],
         };
+        $default = $bench->isOfFamily() ? 'inside' : null;
 
-        return self::ofJob(array_map(OperationSpec::read(...), $bodies), $scopes);
+        return self::ofJob(array_map(OperationSpec::read(...), $bodies), $scopes, $default);
     }
 
     /**
      * @param  list<OperationSpec>  $operations
      * @param  list<string>  $scopes  what the job takes on; none: everything
+     * @param  string|null  $default  the scope of what names none; null: it belongs to every job
      * @return array<string, OperationSpec>
      */
-    private static function ofJob(array $operations, array $scopes): array
+    private static function ofJob(array $operations, array $scopes, ?string $default): array
     {
         $all = array_combine(array_map(fn (OperationSpec $o) => $o->code, $operations), $operations);
         $in = array_filter(
             $all,
-            fn (OperationSpec $o): bool => $scopes === [] || in_array($o->body['scope'] ?? 'inside', $scopes, true),
+            function (OperationSpec $o) use ($scopes, $default): bool {
+                $scope = $o->body['scope'] ?? $default;
+
+                return $scopes === [] || $scope === null || in_array($scope, $scopes, true);
+            },
         );
 
         return array_map(fn (OperationSpec $o) => $o->within($all, $in), $in);
@@ -49,5 +59,57 @@ final class Operations
                 ->map(fn (FamilySpec $s) => ['code' => $s->code, 'name' => $s->name] + $s->body)
                 ->all(),
         );
+    }
+
+    /** @return list<array<string, mixed>> */
+    private static function ofShop(Bench $bench): array
+    {
+        $list = Vocabulary::query()->where('code', $bench->list())->first();
+
+        return $list === null
+            ? []
+            : array_values((array) json_decode((string) json_encode($list->body->operations), true));
+    }
+
+    /**
+     * What the order asks to check before the unit leaves comes before the last operation.
+     *
+     * @param  list<array<string, mixed>>  $operations
+     * @param  array<string, mixed>  $frozen
+     * @return list<array<string, mixed>>
+     */
+    private static function withLastChecks(array $operations, array $frozen): array
+    {
+        $texts = array_values(array_unique(array_column(
+            array_filter($frozen['work'] ?? [], fn (array $w): bool => $w['kind'] === 'final'),
+            'text',
+        )));
+        $checks = [];
+        foreach ($texts as $n => $text) {
+            $checks[] = ['code' => 'order-check-'.($n + 1), 'name' => $text, 'because' => 'Asked by the order.'];
+        }
+        $last = array_pop($operations);
+        if ($last !== null) {
+            $last['after'] = [...$last['after'] ?? [], ...array_column($checks, 'code')];
+        }
+
+        return [...$operations, ...$checks, ...($last === null ? [] : [$last])];
+    }
+
+    /**
+     * What may be answered is said by the station that weighs the answers.
+     *
+     * @param  array<string, mixed>  $operation
+     * @return array<string, mixed>
+     */
+    private static function withQuestions(array $operation): array
+    {
+        foreach ($operation['proofs'] ?? [] as $n => $proof) {
+            if ($proof['kind'] === ProofKind::Observation->value) {
+                $operation['proofs'][$n] = $proof + app(ObservationJudge::class)->question($proof['of']);
+            }
+        }
+
+        return $operation;
     }
 }

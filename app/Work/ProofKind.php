@@ -4,6 +4,7 @@ namespace App\Work;
 
 use App\Work\Contracts\ConditionJudge;
 use App\Work\Contracts\FitJudge;
+use App\Work\Contracts\ObservationJudge;
 use App\Work\Contracts\ProofJudge;
 use App\Work\Contracts\ReadingJudge;
 use App\Work\Judges\CountJudge;
@@ -29,6 +30,7 @@ enum ProofKind: string
     case Timer = 'timer';
     case Condition = 'condition';
     case Sign = 'sign';
+    case Observation = 'observation';
 
     private const JUDGES = [
         'done' => DoneJudge::class,
@@ -43,6 +45,7 @@ enum ProofKind: string
         'timer' => TimerJudge::class,
         'condition' => ConditionJudge::class,
         'sign' => SignJudge::class,
+        'observation' => ObservationJudge::class,
     ];
 
     /** @return class-string<ProofJudge> */

@@ -179,12 +179,7 @@ function BadgeMenu({ light, setLight, onKeys }: Light & { onKeys: () => void }) 
     return (
         <DropDown id="badge" label={session.person?.name ?? ''} detail={session.person?.role ?? ''}>
             <MenuItem>
-                <button
-                    type="button"
-                    className={ITEM}
-                    disabled={session.kept}
-                    onClick={() => void session.leave()}
-                >
+                <button type="button" className={ITEM} disabled={session.kept} onClick={() => void session.leave()}>
                     {session.kept ? 'Switch badge (needs the network)' : 'Switch badge'}
                 </button>
             </MenuItem>

@@ -423,20 +423,18 @@ final class BuildTest extends TestCase
         }
         $reasons = app(\App\Yard\Gatekeeper::class)->blockers($build->unit, \App\Yard\Gate::SignOff);
         $this->assertContains("Step \"{$checks[0]['text']}\" is not done.", array_column($reasons, 'sentence'));
-        // at dispatch the rest is confirmed one by one, and stands on the sheet
+        // at dispatch the rest is done one by one before it is packed, and stands on the sheet
         \App\Yard\Models\Unit::byNumber('C-9001')->moveTo(\App\Yard\StationName::Dispatch);
         DB::table('job_types')
             ->where('code', 'rebuild')
             ->update(['route' => '["identification","ordering","teardown","assembly","dispatch","field"]']);
-        $refused = $this->write('/units/C-9001/dispatch/shipment', [
-            'customer' => 'WS-LOW',
-            'checked' => [$final[0]['text']],
-        ]);
-        $this->assertProblem($refused, 422, $final[1]['text'], '/checked');
-        $card = $this->write('/units/C-9001/dispatch/shipment', [
-            'customer' => 'WS-LOW',
-            'checked' => array_column($final, 'text'),
-        ])->assertCreated();
+        $this->workThrough('C-9001', 'dispatch', 'order-check-2');
+        $refused = $this->as('manager')->write('/units/C-9001/dispatch/shipment', ['customer' => 'WS-LOW']);
+        $this->assertProblem($refused, 409, $final[1]['text']);
+        $work = $this->read('/units/C-9001')->json('dispatch.work.operations');
+        $this->assertSame('waits', array_column($work, 'state', 'code')['packed']);
+        $this->workThrough('C-9001', 'dispatch');
+        $card = $this->write('/units/C-9001/dispatch/shipment', ['customer' => 'WS-LOW'])->assertCreated();
         $this->assertSame(
             [...array_column($checks, 'text'), ...array_column($final, 'text')],
             $card->json('dispatch.sheet.checks'),
@@ -939,6 +937,7 @@ final class BuildTest extends TestCase
         $card = $this->write('/units/C-9001/assembly/sign-off')->assertCreated();
         $this->assertSame('dispatch', $card->json('station'));
         $this->assertTrue($this->read('/units/C-9001')->json('dispatch.sheet.notDynoTested'));
+        $this->workThrough('C-9001', 'dispatch');
         $this->as('manager')
             ->write('/units/C-9001/dispatch/shipment', ['customer' => 'WS-LOW'])
             ->assertCreated();

@@ -110,6 +110,7 @@ final class FromCoreToReturnTest extends TestCase
             ->assertOk()
             ->assertJsonPath('station', 'dispatch');
 
+        $this->workThrough('C-9001', 'dispatch');
         $card = $this->write('/units/C-9001/dispatch/shipment', ['carrier' => 'Own lorry'])->assertCreated();
         $card->assertJsonPath('station', 'field')->assertJsonPath('dispatch.sheet.converterDepth.readAtLeast', 28.5);
         $serial = $card->json('serial');

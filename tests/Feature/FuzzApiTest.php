@@ -82,7 +82,6 @@ final class FuzzApiTest extends TestCase
         'version' => 1,
         'acknowledged' => ['pressure-raised', 'lockup-firm'],
         'carrier' => 'Own lorry',
-        'checked' => [],
         'serial' => 'VY-26-0001',
         'failedOn' => '2026-11-24',
         'installedOn' => '2026-11-01',

@@ -2,7 +2,6 @@
 
 namespace Tests\Feature;
 
-use App\Stations\Dyno\Models\Run;
 use App\Stations\Returns\Models\UnitReturn;
 use App\Yard\Models\Unit;
 use Tests\TestCase;
@@ -13,14 +12,8 @@ final class ReturnsTest extends TestCase
     private function shipped(string $tag = 'C-9001'): string
     {
         $this->bringTo('dyno', $tag);
-        $id = $this->as('dyno')
-            ->write("/units/$tag/dyno/runs")
-            ->assertCreated()
-            ->json('id');
-        $run = Run::query()->findOrFail($id);
-        $run->update(['state' => 'analysed']);
-        $this->check($run, 70.0, true);
-        $this->write("/dyno/runs/$id/verdict", ['verdict' => 'pass'])->assertOk();
+        $this->passDyno($tag);
+        $this->workThrough($tag, 'dispatch');
 
         return $this->write("/units/$tag/dispatch/shipment", ['carrier' => 'Own lorry'])
             ->assertCreated()
@@ -58,11 +51,8 @@ final class ReturnsTest extends TestCase
     {
         $this->bringTo('dyno');
         $this->unit()->update(['ownership' => 'customer']);
-        $id = $this->as('dyno')->write('/units/C-9001/dyno/runs')->json('id');
-        $run = Run::query()->findOrFail($id);
-        $run->update(['state' => 'analysed']);
-        $this->check($run, 70.0, true);
-        $this->write("/dyno/runs/$id/verdict", ['verdict' => 'pass'])->assertOk();
+        $this->passDyno('C-9001');
+        $this->workThrough('C-9001', 'dispatch');
         $this->assertProblem(
             $this->write('/units/C-9001/dispatch/shipment', ['customer' => 'FL-NORD']),
             422,

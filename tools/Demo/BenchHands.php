@@ -6,6 +6,7 @@ use App\Catalog\Models\FamilySpec;
 use App\Shop\Models\Person;
 use App\Stations\Assembly\Models\PackFit;
 use App\Stations\Assembly\Queries\FitProposal;
+use App\Stations\Returns\Judges\SeenOnReturn;
 use App\Work\Actions\TakeProof;
 use App\Work\Answer;
 use App\Work\Bench;
@@ -77,13 +78,19 @@ final class BenchHands
             ProofKind::Count => ['counts' => $proof->body['counts']],
             ProofKind::Orientation => ['choice' => $proof->body['right']],
             ProofKind::Timer => ['already' => true],
-            ProofKind::Scan => ['code' => 'T-'.substr($unit->core_tag, 2)],
+            ProofKind::Scan => ['code' => $this->code($unit, $proof)],
+            ProofKind::Observation => ['choice' => $this->findings['seen'][$proof->of] ?? SeenOnReturn::CANNOT_SAY],
             ProofKind::Photo => ['photo' => $this->photo($unit, $proof->of, $by)],
             ProofKind::Condition => $this->condition($unit, $proof->of),
             ProofKind::Sign => ['badge' => '100', 'pin' => DemoShop::pin('100')],
             ProofKind::Fit => $this->fit(self::buildOf($unit), $proof),
             default => $proof->kind === ProofKind::Done ? [] : $this->reading($unit, $proof),
         };
+    }
+
+    private function code(Unit $unit, ProofSpec $proof): string
+    {
+        return $proof->of === 'unit label' ? self::buildOf($unit)->serial : 'T-'.substr($unit->core_tag, 2);
     }
 
     private static function buildOf(Unit $unit): Build

@@ -11,7 +11,6 @@ use App\Shop\Models\Person;
 use App\Stations\Assembly\Actions\SignOffBuild;
 use App\Stations\Dispatch\Actions\RecordCommissioning;
 use App\Stations\Dispatch\Actions\ShipUnit;
-use App\Stations\Dispatch\Queries\DeliverySheet;
 use App\Stations\Dyno\Actions\AnalyseRun;
 use App\Stations\Dyno\Actions\JudgeRun;
 use App\Stations\Dyno\Actions\StartRun;
@@ -340,13 +339,9 @@ final class LoadDemoCommand extends Command
     /** @param  array<string, mixed>  $s */
     private function ship(Unit $unit, Build $build, array $s): void
     {
-        app(ShipUnit::class)->ship(
-            $build,
-            null,
-            'Own lorry',
-            app(DeliverySheet::class)->finalChecks($build),
-            $this->on($s['day'] + 7, 14, '100'),
-        );
+        $hands = new BenchHands(Bench::Dispatch, fn () => $this->on($s['day'] + 7, 13, '100', 3), [], 0);
+        $hands->work($unit, PHP_INT_MAX);
+        app(ShipUnit::class)->ship($build, null, 'Own lorry', $this->on($s['day'] + 7, 14, '100'));
         app(RecordCommissioning::class)->record(
             $build->refresh(),
             [
@@ -393,7 +388,9 @@ final class LoadDemoCommand extends Command
                 'record' => 'well inside',
             ]
             : ['oil-level' => 'right', 'weeks' => '8 to 52 weeks'];
-        foreach ($seen as $feature => $value) {
+        $hands = new BenchHands(Bench::Returns, fn () => $this->on(-9, 10, '105', 5), ['seen' => $seen], 0);
+        $hands->work($unit, $done ? PHP_INT_MAX : 3);
+        foreach (array_diff_key($seen, $return->refresh()->observed()) as $feature => $value) {
             app(ObserveReturn::class)->see($return->refresh(), $feature, $value, $return->version);
         }
         app(ObserveReturn::class)->measure($return->refresh(), ReadingKind::Pack, 'C3', '0.091 in', $return->version);

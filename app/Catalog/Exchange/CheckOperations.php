@@ -16,6 +16,7 @@ final class CheckOperations
         'torque' => 'fasteners',
         'air' => 'airChecks',
         'condition' => 'findings',
+        'observation' => 'seen',
     ];
 
     /** @var list<array{pointer: string, detail: string}> */
@@ -35,6 +36,51 @@ final class CheckOperations
         }
 
         return $check->errors;
+    }
+
+    /**
+     * Operations the shop has for every family: they can prove nothing that only a family has.
+     *
+     * @param  list<\stdClass>  $operations  with code and name beside what they are
+     * @param  list<string>  $seen  what can be seen of a returned unit
+     * @return list<array{pointer: string, detail: string}>
+     */
+    public static function ofShop(array $operations, array $seen, string $at): array
+    {
+        $family = (object) (array_fill_keys(array_values(self::LISTS), []) + ['list' => []]);
+        $family->seen = array_map(fn (string $code) => (object) ['code' => $code], $seen);
+        foreach ($operations as $o) {
+            $body = (object) array_diff_key((array) $o, ['code' => 0, 'name' => 0]);
+            $family->list[] = (object) ['code' => $o->code ?? '', 'name' => $o->name ?? '', 'body' => $body];
+        }
+        $errors = CheckPack::violations(
+            (object) ['list' => $family->list],
+            (object) ['properties' => (object) [
+                'list' => (object) ['items' => self::ofShopSchema()],
+            ]],
+        );
+        $errors = $errors === [] ? self::errors($family, 'list', '') : $errors;
+
+        return array_map(fn (array $e): array => [
+            'pointer' => $at.preg_replace('~^/list|(?<=[0-9])/body~', '', $e['pointer']),
+            'detail' => $e['detail'],
+        ], $errors);
+    }
+
+    /** An operation of the shop needs no source of its own, its vocabulary names it; and it may ask what is seen. */
+    private static function ofShopSchema(): \stdClass
+    {
+        $schema = CheckPack::entrySchema('teardown');
+        $schema->required = ['code', 'name', 'body'];
+        $text = (object) ['type' => 'string', 'minLength' => 1];
+        $schema->properties->body->properties->proofs->items->oneOf[] = (object) [
+            'type' => 'object',
+            'properties' => (object) ['kind' => (object) ['const' => 'observation'], 'of' => $text],
+            'required' => ['kind', 'of'],
+            'additionalProperties' => false,
+        ];
+
+        return $schema;
     }
 
     /** @param  list<\stdClass>  $operations */

@@ -25,7 +25,7 @@ final class CheckPack
         PackUpgrade::upgrade($pack);
         PackShorthand::expand($pack);
         self::obey($pack, self::schema());
-        $errors = (new CheckReferences($pack))->errors();
+        $errors = [...(new CheckReferences($pack))->errors(), ...self::listsOfShop($pack)];
         foreach ($pack->families as $i => $family) {
             $errors = [...$errors, ...self::train($family, "/families/$i/train")];
         }
@@ -91,6 +91,25 @@ final class CheckPack
                 'pointer' => $pointer === '/' ? '' : (string) $pointer,
                 'detail' => rtrim($messages[0], '.').'.',
             ];
+        }
+
+        return $errors;
+    }
+
+    /** @return list<array{pointer: string, detail: string}> */
+    private static function listsOfShop(\stdClass $pack): array
+    {
+        $errors = [];
+        $seen = array_merge(...array_map(
+            fn (\stdClass $e): array => array_column($e->body->features ?? [], 'id'),
+            $pack->evidence ?? [],
+        ));
+        foreach ($pack->vocabularies as $i => $vocabulary) {
+            $operations = $vocabulary->body->operations ?? null;
+            if (is_array($operations) && array_is_list($operations)) {
+                $at = "/vocabularies/$i/body/operations";
+                $errors = [...$errors, ...CheckOperations::ofShop($operations, $seen, $at)];
+            }
         }
 
         return $errors;

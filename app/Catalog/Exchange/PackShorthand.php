@@ -39,6 +39,19 @@ final class PackShorthand
         foreach (is_array($pack->families ?? null) ? $pack->families : [] as $family) {
             $family instanceof \stdClass && $this->family($family);
         }
+        foreach (is_array($pack->vocabularies ?? null) ? $pack->vocabularies : [] as $vocabulary) {
+            $this->list($vocabulary->body->operations ?? null);
+        }
+    }
+
+    /** Operations the shop has for every family. */
+    private function list(mixed $operations): void
+    {
+        $before = null;
+        foreach (is_array($operations) ? $operations : [] as $operation) {
+            $this->operation($operation, $before);
+            $before = $operation->code ?? null;
+        }
     }
 
     private function family(\stdClass $family): void

@@ -22,6 +22,7 @@ final class AccountedTables
         'order_options',
         'operations',
         'proofs',
+        'recordings',
         'findings',
         'pack_fits',
         'pack_fit_picks',

@@ -6,6 +6,10 @@ use App\Shop\Role;
 use App\Stations\Dispatch\Http\DispatchController;
 use App\Stations\Dispatch\Queries\CommissioningRecord;
 use App\Stations\Dispatch\Queries\DispatchSection;
+use App\Work\Bench;
+use App\Work\Http\BenchController;
+use App\Work\Queries\BenchWork;
+use App\Work\Queries\OpenWork;
 use App\Yard\Contracts\Blocker;
 use App\Yard\Contracts\InstallationRecord;
 use App\Yard\Contracts\ScanHit;
@@ -14,6 +18,7 @@ use App\Yard\Contracts\Station;
 use App\Yard\Gate;
 use App\Yard\Http\Write;
 use App\Yard\Models\Unit;
+use App\Yard\StationName;
 
 /** A unit leaves the house with its papers. */
 final class DispatchStation implements Station
@@ -24,6 +29,7 @@ final class DispatchStation implements Station
 
     public static function routes(): void
     {
+        BenchController::routes(Bench::Dispatch);
         Write::with('dispatch.ship')->post('units/{number}/dispatch/shipment', [DispatchController::class, 'ship']);
         Write::with('returns.handle')->post(
             'units/{number}/dispatch/commissioning',
@@ -57,6 +63,8 @@ final class DispatchStation implements Station
     /** @return list<Blocker> */
     public function blockers(Unit $unit, Gate $gate): array
     {
-        return [];
+        return $gate === Gate::Ship && $unit->station === StationName::Dispatch
+            ? OpenWork::at(BenchWork::of($unit, Bench::Dispatch), $gate)
+            : [];
     }
 }

@@ -4,9 +4,13 @@ namespace App\Stations\Returns;
 
 use App\Shop\Role;
 use App\Stations\Returns\Http\ReturnsController;
+use App\Stations\Returns\Judges\SeenOnReturn;
 use App\Stations\Returns\Queries\OpenReturns;
 use App\Stations\Returns\Queries\ReturnNumbers;
 use App\Stations\Returns\Queries\ReturnsSection;
+use App\Work\Bench;
+use App\Work\Contracts\ObservationJudge;
+use App\Work\Http\BenchController;
 use App\Yard\Contracts\Blocker;
 use App\Yard\Contracts\Decision;
 use App\Yard\Contracts\ManagersDay;
@@ -30,6 +34,7 @@ final class ReturnsStation implements ManagersDay, Station
 
     public static function routes(): void
     {
+        BenchController::routes(Bench::Returns);
         Write::with('returns.handle')->post('returns', [ReturnsController::class, 'open']);
         Write::with('returns.handle')->post('returns/{return}/observations', [ReturnsController::class, 'observe']);
         Write::with('returns.handle')->post('returns/{return}/measurements', [ReturnsController::class, 'measure']);
@@ -51,7 +56,7 @@ final class ReturnsStation implements ManagersDay, Station
     /** @return array<class-string, class-string> */
     public static function provides(): array
     {
-        return [];
+        return [ObservationJudge::class => SeenOnReturn::class];
     }
 
     /** @return list<ScanHit> */

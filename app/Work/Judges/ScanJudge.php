@@ -13,6 +13,9 @@ final class ScanJudge extends KeepsProofs
 {
     private const LONGEST = 60;
 
+    /** The unit's own label: no other unit's will do. */
+    private const OWN_LABEL = 'unit label';
+
     protected function missing(ProofSpec $proof): string
     {
         return "Scan the $proof->of.";
@@ -23,6 +26,10 @@ final class ScanJudge extends KeepsProofs
         $code = $answer->string('code');
         if ($code === '' || mb_strlen($code) > self::LONGEST) {
             throw Refusal::at('/answer/code', $this->missing($proof));
+        }
+        $own = [$work->unit->core_tag, $work->build()?->serial];
+        if ($proof->of === self::OWN_LABEL && ! in_array($code, $own, true)) {
+            throw Refusal::at('/answer/code', "\"$code\" is not the label of this unit.");
         }
         $pattern = $proof->body['pattern'] ?? null;
         if ($pattern !== null && preg_match('~'.str_replace('~', '\~', $pattern).'~u', $code) !== 1) {

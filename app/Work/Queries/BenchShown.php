@@ -23,6 +23,7 @@ final class BenchShown
         $left = $plan->left();
         [$waiting, $barred] = [self::named($plan, $plan->waiting()), self::named($plan, $plan->unreachable())];
         $available = array_flip($work->available());
+        $spoken = $this->spoken($work);
 
         return [
             'family' => $work->unit->knownFamily()->code,
@@ -31,6 +32,7 @@ final class BenchShown
                     'state' => self::stateOf($o->code, $work, $available),
                     'waitsFor' => $waiting[$o->code] ?? [],
                     'barredBy' => $barred[$o->code] ?? [],
+                    'spoken' => $spoken[$o->code] ?? [],
                 ],
                 $work->operations,
             )),
@@ -38,6 +40,21 @@ final class BenchShown
             'longestPath' => $plan->graph->ids($plan->longestPath($left->set->places)->places),
             'handover' => $this->handover($work),
         ];
+    }
+
+    /** @return array<string, list<array<string, mixed>>> recordings by operation */
+    private function spoken(BenchWork $work): array
+    {
+        $spoken = [];
+        foreach ($work->recordings() as $recording) {
+            $spoken[$recording->operation][] = [
+                'id' => $recording->id,
+                'by' => $this->names->of($recording->spoken_by),
+                'at' => $recording->spoken_at->toIso8601ZuluString(),
+            ];
+        }
+
+        return $spoken;
     }
 
     /**

@@ -5,6 +5,7 @@ namespace App\Work\Queries;
 use App\Work\Bench;
 use App\Work\Generation;
 use App\Work\Models\Proof;
+use App\Work\Models\Recording;
 use App\Work\Models\WorkedOperation;
 use App\Work\Operations;
 use App\Work\OperationSpec;
@@ -153,6 +154,17 @@ final class BenchWork
         }
 
         return $open;
+    }
+
+    /** @return Collection<int, Recording> what was said at its operations */
+    public function recordings(): Collection
+    {
+        return Recording::query()
+            ->where('unit_id', $this->unit->id)
+            ->where('generation', $this->generation)
+            ->where('bench', $this->bench->value)
+            ->orderBy('id')
+            ->get();
     }
 
     public function last(ProofSpec $proof): ?Proof

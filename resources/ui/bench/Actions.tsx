@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { Field } from '../kit/basics';
+import { Speak } from './Spoken';
 import { PROOF_FORM, type Move, type Operation } from './types';
 
 type Props = {
@@ -10,6 +11,7 @@ type Props = {
     all: boolean;
     onAll: () => void;
     onMove: (what: Move, note: string) => void;
+    onSound: (sound: Blob) => void;
 };
 
 const ASKS: Partial<Record<Move, string>> = {
@@ -67,10 +69,10 @@ function Asked({ asks, busy, onBack, onSay }: AskedProps) {
     );
 }
 
-function Buttons({ operation: o, next, editable, busy, all, onAll, onMove, onAsk }: Props & Pick<MovesProps, 'onAsk'>) {
+function Buttons({ operation: o, next, editable, busy, all, onAll, onAsk, ...on }: Props & Pick<MovesProps, 'onAsk'>) {
     return (
         <>
-            {editable && o && <Moves operation={o} busy={busy} onAsk={onAsk} onMove={onMove} />}
+            {editable && o && <Moves operation={o} busy={busy} onAsk={onAsk} {...on} />}
             <button type="button" className="btn min-h-14" aria-pressed={all} onClick={onAll}>
                 {all ? 'One step' : 'All steps'}
             </button>
@@ -93,9 +95,10 @@ type MovesProps = {
     busy: boolean;
     onAsk: (m: Move) => void;
     onMove: (m: Move, note: string) => void;
+    onSound: (sound: Blob) => void;
 };
 
-function Moves({ operation: o, busy, onAsk, onMove }: MovesProps) {
+function Moves({ operation: o, busy, onAsk, onMove, onSound }: MovesProps) {
     const button = (text: string, press: () => void) => (
         <button type="button" className="btn min-h-14" disabled={busy} onClick={press}>
             {text}
@@ -108,6 +111,7 @@ function Moves({ operation: o, busy, onAsk, onMove }: MovesProps) {
             {o.activity === 'running' && button('Set it down', () => onAsk('pause'))}
             {button('It will not go', () => onAsk('jam'))}
             {button('Note', () => onAsk('note'))}
+            <Speak key={o.code} busy={busy} onSound={onSound} />
         </>
     );
 }

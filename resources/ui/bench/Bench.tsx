@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react';
+import { useEffect, useState, type ReactNode } from 'react';
 import type { Card, Problem } from '../api/client';
 import { Mark } from '../kit/basics';
 import { Actions } from './Actions';
@@ -8,7 +8,7 @@ import { InHand } from './InHand';
 import { Strip } from './Strip';
 import { WaitingNote } from './WaitingNote';
 import { isResting } from './resting';
-import { PROOF_FORM, type Answer, type BenchName, type Material, type Operation, type Work } from './types';
+import { PROOF_FORM, type BenchName, type Material, type Operation, type Send, type Work } from './types';
 import { useBench } from './useBench';
 
 /** The operation somebody turned to; one that is done is only shown when it was looked for. */
@@ -22,6 +22,8 @@ type Props = {
     editable: boolean;
     me: string | null;
     badge: string | null;
+    /** What stands above the work: what the customer said of it. */
+    lead?: ReactNode;
 };
 
 /** Keys that mean "right, next" beside Enter: what foot pedals and page turners send. */
@@ -34,7 +36,7 @@ type ShownProps = Pick<Props, 'bench' | 'card' | 'material' | 'editable'> & {
     busy: boolean;
     problem: Problem | null;
     /** Takes the proof. */
-    children: (operation: string, proof: string, answer: Answer, note?: string) => Promise<boolean>;
+    children: (operation: string, proof: string, ...sent: Parameters<Send>) => Promise<boolean>;
 };
 
 /** The picture with the part in hand lit, and the operation in hand below it. */
@@ -74,7 +76,7 @@ function usePedal() {
 }
 
 /** One operation at a time: its picture, its deciding number, and what comes next. */
-export function Bench({ bench, card: seen, onCard, material, editable, me, badge }: Props) {
+export function Bench({ bench, card: seen, onCard, material, editable, me, badge, lead }: Props) {
     const [chosen, setChosen] = useState<Chosen | null>(null);
     const [all, setAll] = useState(false);
     const hands = useBench({ bench, card: seen, badge, onCard });
@@ -92,6 +94,7 @@ export function Bench({ bench, card: seen, onCard, material, editable, me, badge
     return (
         <div className="sheet -mt-2 flex min-h-[calc(100vh-7.6rem)] flex-col">
             <WaitingNote waiting={hands.waiting} elsewhere={hands.elsewhere} onDrop={hands.drop} />
+            {lead}
             <Handover work={work} me={me} onChoose={look} />
             <Strip work={work} at={operation?.code ?? null} onChoose={look} />
             {all ? (
@@ -111,6 +114,7 @@ export function Bench({ bench, card: seen, onCard, material, editable, me, badge
             <Actions
                 {...{ operation, next, editable, busy, all }}
                 onAll={() => setAll(!all)}
+                onSound={(sound) => void (operation && hands.speak(operation.code, sound))}
                 onMove={(what, note) => {
                     if (operation) void move(operation.code, what, note).then((ok) => ok && setChosen(null));
                 }}

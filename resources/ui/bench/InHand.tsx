@@ -2,7 +2,8 @@ import type { Card, Problem } from '../api/client';
 import { Caution, HouseNote, Mark } from '../kit/basics';
 import { moment } from '../kit/format';
 import { PROOFS } from './proofs';
-import type { Answer, BenchName, Material, Operation, ProofAsked } from './types';
+import { Spoken } from './Spoken';
+import type { BenchName, Material, Operation, ProofAsked, Send } from './types';
 
 type Props = {
     bench: BenchName;
@@ -12,7 +13,7 @@ type Props = {
     editable: boolean;
     busy: boolean;
     problem: Problem | null;
-    prove: (operation: string, proof: string, answer: Answer, note?: string) => Promise<boolean>;
+    prove: (operation: string, proof: string, ...sent: Parameters<Send>) => Promise<boolean>;
 };
 
 /** The operation in hand: the proof that is due, and what one must know. */
@@ -33,12 +34,12 @@ export function InHand({ bench, card, material, operation: o, editable, busy, pr
                             number={card.coreTag}
                             {...{ bench, operation: o, proof, material, busy, problem }}
                             proven={o.proven[at]}
-                            send={(answer, note) => void prove(o.code, proof.code, answer, note)}
+                            send={(...sent) => void prove(o.code, proof.code, ...sent)}
                         />
                     </div>
                 )}
             </div>
-            <Know operation={o} />
+            <Know number={card.coreTag} bench={bench} operation={o} />
         </div>
     );
 }
@@ -68,6 +69,7 @@ const PROOF_WORDS: Record<ProofAsked['kind'], string> = {
     timer: 'time',
     condition: 'look at',
     sign: 'second person',
+    observation: 'what is seen',
 };
 
 function Proofs({ operation: o, at }: { operation: Operation; at: number }) {
@@ -76,7 +78,8 @@ function Proofs({ operation: o, at }: { operation: Operation; at: number }) {
             {o.proofs.map((p, n) => (
                 <li key={p.code} aria-current={n === at ? 'step' : undefined}>
                     <Mark kind={o.proven[n]?.open === null ? 'good' : n === at ? 'next' : 'idle'}>
-                        {PROOF_WORDS[p.kind]} {['count', 'done', 'orientation'].includes(p.kind) ? '' : p.of}
+                        {PROOF_WORDS[p.kind]}{' '}
+                        {['count', 'done', 'orientation', 'observation'].includes(p.kind) ? '' : p.of}
                     </Mark>
                 </li>
             ))}
@@ -93,7 +96,7 @@ const ROWS = [
     ['because', 'Asked for by'],
 ] as const;
 
-function Know({ operation: o }: { operation: Operation }) {
+function Know({ number, bench, operation: o }: { number: string; bench: BenchName; operation: Operation }) {
     return (
         <div className="flex flex-col gap-2">
             <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1">
@@ -114,6 +117,7 @@ function Know({ operation: o }: { operation: Operation }) {
             {o.caution && <Caution>{o.caution}</Caution>}
             <HouseNote house={o.house} />
             {o.note && <p className="text-sm">Note: {o.note}</p>}
+            <Spoken {...{ number, bench }} spoken={o.spoken} />
         </div>
     );
 }

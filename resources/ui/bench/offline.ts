@@ -13,6 +13,11 @@ export type Waiting = {
     proof?: string;
     answer?: Answer;
     move?: Move;
+    /** A picture that shows it, and of what it is. */
+    photo?: Blob;
+    place?: string;
+    /** What was said at the operation. */
+    sound?: Blob;
     note: string;
     /** By this tablet's clock. */
     at: string;

@@ -15,6 +15,7 @@ export function operation(code: string, change: Partial<Operation> = {}): Operat
         state: 'open',
         waitsFor: [],
         barredBy: [],
+        spoken: [],
         activity: null,
         reason: '',
         note: '',

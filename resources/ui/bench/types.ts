@@ -4,9 +4,16 @@ export type Work = Schemas['Work'];
 export type Operation = Schemas['Operation'];
 export type ProofAsked = Schemas['ProofAsked'];
 type Proven = Operation['proven'][number];
-export type BenchName = 'teardown' | 'assembly';
+export const BENCHES = ['teardown', 'assembly', 'dispatch', 'returns'] as const;
+export type BenchName = (typeof BENCHES)[number];
 export type Answer = Record<string, unknown>;
+/** A picture taken for a proof, and what it shows. */
+export type Picture = { photo: Blob; place: string };
+export type Send = (answer: Answer, note?: string, picture?: Picture) => void;
 export type Move = 'start' | 'pause' | 'jam' | 'free' | 'note' | 'undo';
+
+/** Nothing of the job is left at this bench; other ways that were not taken do not count. */
+export const isFinished = (work: Work): boolean => work.operations.every((o) => o.state === 'done' || o.alternative);
 
 /** What the proofs of a bench need beside themselves: places, bolts and gauges, or the list of parts to look at. */
 export type Material = { assembly?: Card['assembly']; teardown?: Card['teardown'] };
@@ -21,7 +28,7 @@ export type ProofProps = {
     busy: boolean;
     problem: Problem | null;
     /** Sends the answer to the proof; the form around it is submitted by Enter, the pedal or the main button. */
-    send: (answer: Answer, note?: string) => void;
+    send: Send;
 };
 
 /** The form of the proof in hand, so that the main button and the pedal can send it from outside. */

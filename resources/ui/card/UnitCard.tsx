@@ -6,6 +6,7 @@ import { z } from 'zod';
 import { api, fetchCard, isProblem, type Card } from '../api/client';
 import { useSession } from '../api/session';
 import { keptCard } from '../bench/offline';
+import { BENCHES } from '../bench/types';
 import { Loading, Mark } from '../kit/basics';
 import { Fetched } from '../kit/Fetched';
 import { fieldsOf, FormFields, FormProblem, useForm } from '../kit/form';
@@ -47,7 +48,7 @@ export function UnitCard() {
 
 /** Without a network the bench goes on with the card it saw last. */
 async function seenBefore(error: unknown, number: string, section: string): Promise<Card> {
-    const bench = section === 'teardown' || section === 'assembly' ? section : null;
+    const bench = BENCHES.find((b) => b === section);
     const kept = bench && !isProblem(error) ? await keptCard(bench, number) : undefined;
     if (!kept) throw error;
     return kept;

@@ -16,8 +16,8 @@ use App\Yard\Models\Build;
 use App\Yard\StationName;
 
 /**
- * The ship gate: no hold, tested (or marked untested by the job type), last checks confirmed, papers complete and
- * frozen.
+ * The ship gate: no hold, tested (or marked untested by the job type), everything on the bench done, papers complete
+ * and frozen.
  */
 final class ShipUnit
 {
@@ -30,16 +30,11 @@ final class ShipUnit
     ) {
     }
 
-    /** @param  list<string>  $checked  the checks of the order that wait for dispatch, confirmed one by one */
-    public function ship(Build $build, ?string $customerCode, string $carrier, array $checked, Person $by): Shipment
+    public function ship(Build $build, ?string $customerCode, string $carrier, Person $by): Shipment
     {
         $unit = $build->unit;
         Gatekeeper::at($unit, StationName::Dispatch);
         $this->gate->pass($unit, Gate::Ship);
-        $final = $this->sheet->finalChecks($build);
-        foreach (array_diff($final, $checked) as $check) {
-            throw Refusal::at('/checked', "Check first, then confirm it here: $check");
-        }
         $customer =
             $customerCode === null ? $build->customer : Customer::query()->where('code', $customerCode)->first();
         if ($customer === null) {
@@ -68,7 +63,6 @@ final class ShipUnit
             'serial' => $build->serial,
             'customer' => $customer->code,
             'carrier' => $carrier,
-            'checked' => $final,
             'sheetSha256' => hash('sha256', json_encode($sheet, JSON_THROW_ON_ERROR)),
         ]);
         if ($unit->ownership === 'exchange' && $build->generation === 1) {

@@ -14,7 +14,7 @@ final class DispatchController
     {
         $in = $request->validated();
         $build = Build::released($number);
-        $action->ship($build, $in['customer'] ?? null, $in['carrier'] ?? '', $in['checked'] ?? [], $request->person());
+        $action->ship($build, $in['customer'] ?? null, $in['carrier'] ?? '', $request->person());
 
         return response()->json($card->of($build->unit, ['dispatch']), 201);
     }

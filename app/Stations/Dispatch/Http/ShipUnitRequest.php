@@ -12,8 +12,6 @@ final class ShipUnitRequest extends SignedRequest
         return [
             'customer' => 'nullable|string|max:20',
             'carrier' => 'nullable|string|max:80',
-            'checked' => 'list|max:60',
-            'checked.*' => 'string|max:300',
         ];
     }
 }

@@ -58,12 +58,6 @@ final class DeliverySheet
         ];
     }
 
-    /** @return list<string> what the order asks to be checked before the unit leaves */
-    public function finalChecks(Build $build): array
-    {
-        return self::texts($build->frozen(), 'final');
-    }
-
     /**
      * @param  array<string, mixed>  $spec
      * @return list<string>

@@ -6,6 +6,9 @@ use App\Catalog\Models\Vocabulary;
 use App\Shop\Queries\PeopleNames;
 use App\Stations\Dispatch\Models\Commissioning;
 use App\Stations\Dispatch\Models\Shipment;
+use App\Work\Bench;
+use App\Work\Queries\BenchShown;
+use App\Work\Queries\BenchWork;
 use App\Yard\Contracts\Section;
 use App\Yard\Gate;
 use App\Yard\Gatekeeper;
@@ -18,6 +21,7 @@ final class DispatchSection implements Section
         private readonly DeliverySheet $sheet,
         private readonly PeopleNames $names,
         private readonly Gatekeeper $gate,
+        private readonly BenchShown $bench,
     ) {
     }
 
@@ -52,7 +56,7 @@ final class DispatchSection implements Section
                         'warrantyKm' => $shipment->warranty_km,
                     ],
             'blockers' => $unit->station === StationName::Dispatch ? $this->gate->blockers($unit, Gate::Ship) : [],
-            'finalChecks' => $this->sheet->finalChecks($build),
+            'work' => $this->bench->of(BenchWork::of($unit, Bench::Dispatch)),
             'commissioningItems' => Vocabulary::body('installation')->items,
             'commissioning' => $commissioning === null
                     ? null

@@ -8,6 +8,9 @@ use App\Shop\Models\Person;
 use App\Stations\Returns\Models\UnitReturn;
 use App\Stations\Returns\Queries\RecordEvidence;
 use App\Stations\Returns\Queries\VerdictRanking;
+use App\Work\Bench;
+use App\Work\OperationSpec;
+use App\Work\Queries\BenchWork;
 use App\Yard\Gatekeeper;
 use App\Yard\StationName;
 
@@ -72,6 +75,10 @@ final class DecideVerdict
             'weight' => $weight,
             'note' => $note,
             'split' => $split,
+            'notLookedAt' => array_map(
+                fn (OperationSpec $o) => $o->name,
+                BenchWork::of($unit, Bench::Returns)->left(),
+            ),
         ]);
     }
 }

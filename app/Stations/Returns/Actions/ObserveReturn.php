@@ -22,7 +22,14 @@ final class ObserveReturn
 
     public function see(UnitReturn $return, string $feature, ?string $value, int $version): void
     {
-        $this->openFor($return, $version, [$feature => $value]);
+        Gatekeeper::unchanged($return, $version, 'this return', ['observed' => [$feature => $value]]);
+        $this->at($return, $feature, $value);
+    }
+
+    /** At the desk, where nobody has another version of the answer open. */
+    public function at(UnitReturn $return, string $feature, ?string $value): void
+    {
+        $this->assertOpen($return);
         $features = array_column($this->rank->model()['features'], null, 'id');
         if (! isset($features[$feature])) {
             throw Refusal::at('/feature', "There is no evidence \"$feature\".");
@@ -46,7 +53,8 @@ final class ObserveReturn
     /** A measurement on the returned unit, to set against the one of the build. */
     public function measure(UnitReturn $return, ReadingKind $kind, string $code, string $typed, int $version): void
     {
-        $this->openFor($return, $version, [$code => $typed]);
+        $this->assertOpen($return);
+        Gatekeeper::unchanged($return, $version, 'this return', ['observed' => [$code => $typed]]);
         $place = Place::of($return->build, $kind, $code);
         $reading = TypedQuantity::parse($typed, $kind->quantity(), $place->unit, '/reading');
         if ($reading->in($place->unit) < 0) {
@@ -63,14 +71,12 @@ final class ObserveReturn
         ]);
     }
 
-    /** @param  array<string, mixed>  $yours */
-    private function openFor(UnitReturn $return, int $version, array $yours): void
+    private function assertOpen(UnitReturn $return): void
     {
         Gatekeeper::at($return->unit, StationName::Returns);
         if ($return->verdict !== null) {
             throw new Refusal('The verdict is already given.', 409);
         }
-        Gatekeeper::unchanged($return, $version, 'this return', ['observed' => $yours]);
     }
 
     /** @param  array<string, mixed>  $event */

@@ -4,6 +4,9 @@ namespace App\Stations\Returns\Queries;
 
 use App\Shop\Queries\PeopleNames;
 use App\Stations\Returns\Models\UnitReturn;
+use App\Work\Bench;
+use App\Work\Queries\BenchShown;
+use App\Work\Queries\BenchWork;
 use App\Yard\Contracts\BuiltNumbers;
 use App\Yard\Contracts\Section;
 use App\Yard\Models\Unit;
@@ -16,6 +19,7 @@ final class ReturnsSection implements Section
         private readonly RecordEvidence $evidence,
         private readonly BuiltNumbers $numbers,
         private readonly PeopleNames $names,
+        private readonly BenchShown $bench,
     ) {
     }
 
@@ -44,6 +48,7 @@ final class ReturnsSection implements Section
                 array_values($model['hypotheses']),
             ),
             'source' => $model['source'],
+            'work' => $this->bench->of(BenchWork::of($unit, Bench::Returns)),
             'cases' => $returns->map(fn (UnitReturn $r) => $this->case($r))->all(),
         ];
     }

@@ -1,35 +1,15 @@
 import { useRef, useState } from 'react';
-import { api } from '../../api/client';
-import { useWrite } from '../../api/useWrite';
 import { ProblemNote } from '../../kit/basics';
 import { PROOF_FORM, type ProofProps } from '../types';
 
-/** A picture, taken now. */
-export function PhotoProof({ number, bench, proof, send, problem }: ProofProps) {
+/** A picture, taken now; without a network it waits on the tablet like any other proof. */
+export function PhotoProof({ proof, send, problem }: ProofProps) {
     const file = useRef<HTMLInputElement>(null);
     const [name, setName] = useState('');
-    const upload = useWrite();
-    const take = async () => {
+    const take = () => {
         const photo = file.current?.files?.[0];
-        if (!photo) {
-            file.current?.click();
-            return;
-        }
-        await upload.write(
-            () =>
-                api.POST('/units/{number}/photos', {
-                    params: { path: { number } },
-                    body: { photo: '', place: proof.of, station: bench },
-                    bodySerializer: (b) => {
-                        const form = new FormData();
-                        form.set('photo', photo);
-                        form.set('place', b.place);
-                        form.set('station', b.station ?? '');
-                        return form;
-                    },
-                }),
-            (saved) => send({ photo: String(saved.id) }),
-        );
+        if (photo) send({}, '', { photo, place: proof.of });
+        else file.current?.click();
     };
     return (
         <form
@@ -37,7 +17,7 @@ export function PhotoProof({ number, bench, proof, send, problem }: ProofProps) 
             className="flex flex-col gap-2"
             onSubmit={(e) => {
                 e.preventDefault();
-                void take();
+                take();
             }}
         >
             <p className="font-head text-3xl">Picture of: {proof.of}</p>
@@ -51,11 +31,11 @@ export function PhotoProof({ number, bench, proof, send, problem }: ProofProps) 
                     className="sr-only"
                     onChange={(e) => {
                         setName(e.target.files?.[0]?.name ?? '');
-                        void take();
+                        take();
                     }}
                 />
             </label>
-            <ProblemNote problem={upload.problem ?? problem} />
+            <ProblemNote problem={problem} />
         </form>
     );
 }

@@ -20,4 +20,5 @@ export const PROOFS: Record<ProofAsked['kind'], FunctionComponent<ProofProps>> =
     timer: TimerProof,
     condition: ConditionProof,
     sign: SignProof,
+    observation: OrientationProof,
 };

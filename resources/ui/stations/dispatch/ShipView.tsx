@@ -2,6 +2,9 @@ import { Link } from 'react-router';
 import { z } from 'zod';
 
 import { api } from '../../api/client';
+import { useSession } from '../../api/session';
+import { Bench } from '../../bench/Bench';
+import { isFinished } from '../../bench/types';
 import { CUSTOMERS } from '../../work/customers';
 import { moment } from '../../kit/format';
 import { Mark, Panel } from '../../kit/basics';
@@ -10,8 +13,32 @@ import { maybe } from '../../kit/form/values';
 import type { SectionProps } from '../../card/section';
 import { SheetBody } from './SheetBody';
 
-/** The ship gate, the papers, and what the installer reports back. */
+/** What leaves the house: the last work on it, the ship gate, the papers, and what the installer reports back. */
 export function ShipView(props: SectionProps<'dispatch'>) {
+    const { card, onCard, can, section: d } = props;
+    const { person } = useSession();
+    const here = card.station === 'dispatch' && !d.shipped;
+    const bench = here && (
+        <Bench
+            bench="dispatch"
+            material={{}}
+            editable={can('dispatch.ship')}
+            me={person?.name ?? null}
+            badge={person?.badge ?? null}
+            {...{ card, onCard }}
+        />
+    );
+    const packed = isFinished(d.work);
+    return (
+        <div className="flex flex-col gap-3">
+            {!packed && bench}
+            <Papers {...props} />
+            {packed && bench}
+        </div>
+    );
+}
+
+function Papers(props: SectionProps<'dispatch'>) {
     const { card, can, section: d } = props;
     return (
         <div className="grid items-start gap-3 lg:grid-cols-[1.6fr_1fr]">
@@ -82,13 +109,13 @@ function Commissioned({
     );
 }
 
-const shipment = z.object({ customer: maybe, carrier: z.string(), checked: z.array(z.string()) });
+const shipment = z.object({ customer: maybe, carrier: z.string() });
 const shipping = fieldsOf<z.input<typeof shipment>>();
 
 function Ship({ section, card, onCard }: SectionProps<'dispatch'>) {
     const form = useForm({
         schema: shipment,
-        start: { customer: card.customer?.code ?? '', carrier: '', checked: [] as string[] },
+        start: { customer: card.customer?.code ?? '', carrier: '' },
     });
     const ship = form.submit(
         (body) => api.POST('/units/{number}/dispatch/shipment', { params: { path: { number: card.coreTag } }, body }),
@@ -99,12 +126,12 @@ function Ship({ section, card, onCard }: SectionProps<'dispatch'>) {
             <FormFields of={form}>
                 <shipping.Find name="customer" label="To" empty="as ordered" {...CUSTOMERS} />
                 <shipping.Text name="carrier" label="Carrier" />
-                {section.finalChecks.length > 0 && (
-                    <shipping.Checks
-                        name="checked"
-                        label="Checked before it leaves"
-                        values={section.finalChecks.map((f) => ({ value: f, text: f }))}
-                    />
+                {section.blockers.length > 0 && (
+                    <ul className="list-disc pl-5 text-sm" aria-label="Still open">
+                        {section.blockers.map((b) => (
+                            <li key={b.code}>{b.sentence}</li>
+                        ))}
+                    </ul>
                 )}
                 <FormProblem of={form} />
                 <button type="button" className="btn btn-main mt-2" disabled={form.busy} onClick={ship}>

@@ -2,7 +2,10 @@ import { useState } from 'react';
 import { z } from 'zod';
 import { api, type Card } from '../../api/client';
 import { formatValue, moment, percent } from '../../kit/format';
+import { useSession } from '../../api/session';
 import { useWrite } from '../../api/useWrite';
+import { Bench } from '../../bench/Bench';
+import { isFinished } from '../../bench/types';
 import { Answers, Mark, Panel, ProblemNote } from '../../kit/basics';
 import { fieldsOf, FormFields, FormProblem, useForm } from '../../kit/form';
 import { More } from '../../kit/More';
@@ -13,7 +16,36 @@ type Case = NonNullable<Card['returns']>['cases'][number];
 
 /** Which build was this, what did we measure then, what does it look like now, whose fault is it. */
 export function ReturnView(props: SectionProps<'returns'>) {
-    return props.section.cases.map((c) => <CasePanel key={c.number} c={c} {...props} />);
+    const { section: r } = props;
+    const looked = isFinished(r.work);
+    const desk = <Desk {...props} />;
+    return (
+        <div className="flex flex-col gap-3">
+            {!looked && desk}
+            {r.cases.map((one) => (
+                <CasePanel key={one.number} c={one} {...props} />
+            ))}
+            {looked && desk}
+        </div>
+    );
+}
+
+/** What must be looked at before anybody says whose fault it is. */
+function Desk({ card, onCard, can, section }: SectionProps<'returns'>) {
+    const { person } = useSession();
+    const c = section.cases[0];
+    if (!c || c.verdict || card.station !== 'returns' || !can('returns.handle')) return null;
+    return (
+        <Bench
+            bench="returns"
+            material={{}}
+            editable
+            lead={<p className="border-b border-rule px-3 py-1">“{c.complaint}”</p>}
+            me={person?.name ?? null}
+            badge={person?.badge ?? null}
+            {...{ card, onCard }}
+        />
+    );
 }
 
 function CasePanel({ section, c, card, onCard, can }: { c: Case } & SectionProps<'returns'>) {

@@ -24,6 +24,7 @@ const section = (observed: Record<string, string>, known: Section['cases'][numbe
     ],
     verdicts: [{ id: 'part', name: 'Part or lot defect', pays: 'supplier' }],
     source: 'house table',
+    work: { family: 'F', operations: [], hoursLeft: 0, longestPath: [], handover: [] },
     cases: [
         {
             number: 'R-0001',

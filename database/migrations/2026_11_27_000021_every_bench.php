@@ -1,0 +1,34 @@
+<?php
+
+use Illuminate\Database\Migrations\Migration;
+use Illuminate\Support\Facades\DB;
+
+// Dispatch and the returns desk are benches too; what is said at a bench is kept as it was spoken.
+return new class extends Migration
+{
+    public function up(): void
+    {
+        DB::connection('owner')->unprepared(<<<'SQL'
+            ALTER TABLE operations MODIFY bench ENUM('teardown','assembly','dispatch','returns') NOT NULL;
+            ALTER TABLE proofs MODIFY bench ENUM('teardown','assembly','dispatch','returns') NOT NULL,
+                MODIFY kind ENUM('count','orientation','photo','scan','timer','sign','observation') NOT NULL;
+            CREATE TABLE recordings (
+                id BIGINT UNSIGNED AUTO_INCREMENT PRIMARY KEY,
+                unit_id BIGINT UNSIGNED NOT NULL,
+                generation SMALLINT UNSIGNED NOT NULL,
+                bench ENUM('teardown','assembly','dispatch','returns') NOT NULL,
+                operation VARCHAR(80) NOT NULL,
+                path VARCHAR(160) NOT NULL,
+                type VARCHAR(40) NOT NULL,
+                bytes INT UNSIGNED NOT NULL,
+                sha256 CHAR(64) NOT NULL,
+                spoken_by INT UNSIGNED NOT NULL,
+                spoken_at DATETIME NOT NULL,
+                tablet_at DATETIME NULL,
+                INDEX of_unit (unit_id, generation, bench, operation),
+                FOREIGN KEY (unit_id) REFERENCES units(id),
+                FOREIGN KEY (spoken_by) REFERENCES people(id)
+            );
+        SQL);
+    }
+};
