@@ -176,7 +176,11 @@ final class CheckReferences
      */
     private function places(\stdClass $family, array $features, array $parts, string $at): void
     {
+        $drawn = array_fill_keys(array_column($family->body->section->parts ?? [], 'code'), true);
         foreach ($family->body->outline->places ?? [] as $i => $place) {
+            if (isset($place->shape->part)) {
+                $this->known($place->shape->part, $drawn, 'drawn part', "$at/body/outline/places/$i/shape/part");
+            }
             foreach ($place->parts as $k => $part) {
                 $this->known($part, $parts, 'part', "$at/body/outline/places/$i/parts/$k");
             }

@@ -11,6 +11,21 @@ const centre = (s: Place['shape']): [number, number] =>
 const mean = (points: number[][], axis: 0 | 1) =>
     points.reduce((sum, p) => sum + (p[axis] ?? 0), 0) / Math.max(1, points.length);
 
+/** A finger needs this much of the picture, however small the part is. */
+const TARGET = 60;
+
+function grown(shape: Place['shape']) {
+    const points = shape.points ?? [
+        [(shape.x ?? 0) - (shape.r ?? 0), (shape.y ?? 0) - (shape.r ?? 0)],
+        [(shape.x ?? 0) + (shape.w ?? shape.r ?? 0), (shape.y ?? 0) + (shape.h ?? shape.r ?? 0)],
+    ];
+    const [x, y] = [points.map((p) => p[0] ?? 0), points.map((p) => p[1] ?? 0)];
+    const [x0, y0] = [Math.min(...x), Math.min(...y)];
+    const [w, h] = [Math.max(...x) - x0, Math.max(...y) - y0];
+    const [moreX, moreY] = [Math.max(0, TARGET - w) / 2, Math.max(0, TARGET - h) / 2];
+    return { x: x0 - moreX, y: y0 - moreY, width: w + 2 * moreX, height: h + 2 * moreY };
+}
+
 /** The unit seen from its side, drawn from the catalog. Each place is a button: tapped, it shows what belongs there. */
 export function Outline({
     drawing,
@@ -75,6 +90,7 @@ export function Outline({
                         {p.shape.kind === 'rect' && (
                             <rect x={p.shape.x} y={p.shape.y} width={p.shape.w} height={p.shape.h} rx={3} {...common} />
                         )}
+                        <rect {...grown(p.shape)} fill="transparent" />
                         {p.shape.kind === 'circle' && (
                             <circle cx={p.shape.x} cy={p.shape.y} r={p.shape.r} {...common} />
                         )}

@@ -7,6 +7,7 @@ use App\Catalog\Models\FamilySpec;
 use App\Catalog\Models\JobType;
 use App\Catalog\Models\Part;
 use App\Catalog\Models\Vocabulary;
+use App\Catalog\Read\FamilyOutline;
 use App\Money\CoreState;
 use App\Money\Queries\CreditPrice;
 use App\Money\Queries\GradeProposal;
@@ -57,7 +58,7 @@ final class ReceivingController
                     'name' => $f->name,
                     'outsideParts' => $listed($f->body['outsideParts']),
                     'hardParts' => $listed($f->body['hardParts']),
-                    'outline' => $f->body['outline'] ?? null,
+                    'outline' => FamilyOutline::of($f),
                     'features' => ($features[$f->id] ?? collect())
                         ->map(
                             fn (FamilySpec $s) => [

@@ -3,6 +3,7 @@
 namespace App\Stations\Receiving\Queries;
 
 use App\Catalog\Models\Vocabulary;
+use App\Catalog\Read\FamilyOutline;
 use App\Shop\Queries\PeopleNames;
 use App\Stations\Receiving\Models\Converter;
 use App\Stations\Receiving\Models\Tray;
@@ -67,7 +68,7 @@ final class ReceivingSection implements Section
                 ->all(),
             'tagCode' => $unit->tag_code,
             'pallet' => $unit->pallet,
-            'outline' => $unit->family?->body['outline'] ?? null,
+            'outline' => $unit->family === null ? null : FamilyOutline::of($unit->family),
             'weightKg' => $unit->weight_kg === null ? null : (float) $unit->weight_kg,
             'note' => $unit->note,
             'familyCode' => $unit->family?->code,
