@@ -8,6 +8,7 @@ use PHPUnit\Framework\Attributes\DataProvider;
 use PHPUnit\Framework\TestCase;
 use Yard\Core\BadInput;
 use Yard\Core\Input;
+use Yard\Core\Section\Outside;
 use Yard\Core\Section\Section;
 use Yard\Core\Section\SectionCheck;
 use Yard\Core\Section\Shape;
@@ -173,5 +174,34 @@ final class SectionTest extends TestCase
         $part = ['code' => 'p', 'kind' => 'block', 'x' => [0, 10], 'r' => [0, 10]];
         $this->expectExceptionMessage('drawn twice');
         self::section([$part, $part]);
+    }
+
+    /** Area by the shoelace formula. */
+    private static function area(array $corners): float
+    {
+        $sum = 0.0;
+        foreach ($corners as $n => [$x, $y]) {
+            [$bx, $by] = $corners[($n + 1) % count($corners)];
+            $sum += $x * $by - $bx * $y;
+        }
+
+        return abs($sum) / 2;
+    }
+
+    public function test_from_its_side_a_housing_is_whole_and_cut_where_a_place_ends(): void
+    {
+        $section = self::section([
+            ['code' => 'case', 'kind' => 'housing', 'wall' => 5, 'points' => [[0, 95], [200, 95]]],
+            ['code' => 'pan', 'kind' => 'below', 'style' => 'plain', 'x' => [40, 160], 'y' => [-150, -100]],
+        ]);
+        $whole = Outside::of($section->parts['case']);
+        $this->assertEqualsWithDelta(200.0 * 200.0, self::area($whole), 1e-6, 'both halves, 100 out with its wall');
+        $bell = Outside::of($section->parts['case'], -INF, 60.0);
+        $rest = Outside::of($section->parts['case'], 60.0);
+        $this->assertSame(60.0, max(array_column($bell, 0)));
+        $this->assertEqualsWithDelta(60.0 * 200.0, self::area($bell), 1e-6);
+        $this->assertEqualsWithDelta(self::area($whole), self::area($bell) + self::area($rest), 1e-6);
+        $this->assertSame([], Outside::of($section->parts['case'], 300.0));
+        $this->assertEqualsWithDelta(120.0 * 50.0, self::area(Outside::of($section->parts['pan'])), 1e-6);
     }
 }

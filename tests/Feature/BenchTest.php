@@ -303,6 +303,36 @@ final class BenchTest extends TestCase
                 '/families/0/packs/0/body/fixed',
                 'the margins reckon with 5',
             ],
+            'a port outside its face' => [
+                fn ($p) => ($rd4($p)->body->ports->list[2]->at = [10, 10]),
+                '/families/0/body/ports/list/2/at',
+                'outside the face',
+            ],
+            'two ports in one place' => [
+                fn ($p) => ($rd4($p)->body->ports->list[1]->at = [153, -28]),
+                '/families/0/body/ports/list/1/at',
+                'The ports 1 and 2 lie over each other',
+            ],
+            'a port to hold shut that is not there' => [
+                fn ($p) => ($rd4($p)->body->ports->list[0]->cover = [99]),
+                '/families/0/body/ports/list/0/cover/0',
+                'no other port 99',
+            ],
+            'an air check without a port' => [
+                fn ($p) => array_splice($rd4($p)->body->ports->list, 6, 1),
+                '/families/0/body/ports/list',
+                'air check of "B2" needs one port and has 0',
+            ],
+            'a port of nothing that is checked' => [
+                fn ($p) => ($rd4($p)->body->ports->list[3]->element = 'F1'),
+                '/families/0/body/ports/list/3/element',
+                'No air check',
+            ],
+            'a place drawn from a part that is not there' => [
+                fn ($p) => ($rd4($p)->body->outline->places[6]->shape->part = 'chimney'),
+                '/families/0/body/outline/places/6/shape/part',
+                'chimney',
+            ],
         ];
     }
 
@@ -344,6 +374,7 @@ final class BenchTest extends TestCase
         foreach (['RD4', 'OV3', 'LP6', 'TX6', 'GV5'] as $family) {
             $section = $this->as('viewer')->read("/catalog/families/$family/section")->assertOk()->json();
             $this->assertGreaterThan(35, count($section['parts']), $family);
+            $this->assertGreaterThan(5, count($section['ports']['list']), $family);
         }
         $this->read('/catalog/families/NONE/section')->assertNotFound();
     }

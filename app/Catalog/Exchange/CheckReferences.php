@@ -196,7 +196,7 @@ final class CheckReferences
             $this->unique($family->{$bench}, 'code', "$at/$bench");
             array_push($this->errors, ...CheckOperations::errors($family, $bench, $at));
         }
-        array_push($this->errors, ...CheckSection::errors($family, $at));
+        array_push($this->errors, ...CheckSection::errors($family, $at), ...CheckPorts::errors($family, $at));
     }
 
     /**

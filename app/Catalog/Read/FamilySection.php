@@ -36,6 +36,7 @@ final class FamilySection
                 array_values($section->axes),
             ),
             'parts' => array_values(array_map(self::part(...), $section->parts)),
+            'ports' => $family->body['ports'] ?? null,
         ];
     }
 

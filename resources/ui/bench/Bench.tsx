@@ -5,6 +5,7 @@ import { Actions } from './Actions';
 import { AllSteps } from './AllSteps';
 import { Drawing, type PartState } from './Drawing';
 import { InHand } from './InHand';
+import { PortMap } from './PortMap';
 import { Strip } from './Strip';
 import { WaitingNote } from './WaitingNote';
 import { isResting } from './resting';
@@ -41,14 +42,20 @@ type ShownProps = Pick<Props, 'bench' | 'card' | 'material' | 'editable'> & {
 
 /** The picture with the part in hand lit, and the operation in hand below it. */
 function Shown({ work, operation, next, children, ...props }: ShownProps) {
+    const due = operation?.proofs[operation.proven.findIndex((p) => p.open !== null)];
+    const blown = due?.kind === 'air' ? due.of : null;
+    const lit = operation && blown ? { ...operation, parts: [blown] } : operation;
     return (
         <>
-            <Drawing
-                family={work.family}
-                states={statesOf(props.bench, work, operation, next)}
-                follow={operation?.parts ?? []}
-                className="h-72 shrink-0 border-b border-rule bg-sheet"
-            />
+            <div className="flex h-72 shrink-0 border-b border-rule bg-sheet">
+                <Drawing
+                    family={work.family}
+                    states={statesOf(props.bench, work, lit, next)}
+                    follow={operation?.parts ?? []}
+                    className="min-w-0 flex-1"
+                />
+                {blown && <PortMap key={blown} family={work.family} element={blown} className="w-[36%]" />}
+            </div>
             {operation ? (
                 <InHand key={operation.code} {...props} operation={operation} prove={children} />
             ) : (
@@ -154,6 +161,15 @@ function nextAfter(work: Work, code: string): Operation | null {
     );
 }
 
+const takenOff = (work: Work) => work.operations.filter((o) => o.state === 'done').flatMap((o) => o.removes);
+
+/** What no operation has put in so far. */
+function notThereYet(work: Work): string[] {
+    const partsOf = (operations: Operation[]) => operations.flatMap((o) => o.parts ?? []);
+    const there = new Set(partsOf(work.operations.filter((o) => o.state === 'done')));
+    return partsOf(work.operations.filter((o) => o.state !== 'done')).filter((p) => !there.has(p));
+}
+
 const each = (parts: string[] | undefined, state: PartState) =>
     Object.fromEntries((parts ?? []).map((p): [string, PartState] => [p, state]));
 
@@ -163,8 +179,12 @@ function statesOf(
     operation: Operation | null,
     next: Operation | null,
 ): Record<string, PartState> {
-    const off = work.operations.filter((o) => bench === 'teardown' && o.state === 'done').flatMap((o) => o.removes);
-    return { ...each(next?.parts, 'next'), ...each(off, 'off'), ...each(operation?.parts, 'hand') };
+    return {
+        ...each(bench === 'assembly' ? notThereYet(work) : [], 'absent'),
+        ...each(next?.parts, 'next'),
+        ...each(bench === 'teardown' ? takenOff(work) : [], 'off'),
+        ...each(operation?.parts, 'hand'),
+    };
 }
 
 /** What somebody else left half done here. */

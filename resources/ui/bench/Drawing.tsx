@@ -1,14 +1,16 @@
-import { useId, useMemo, useState, type KeyboardEvent } from 'react';
+import { useEffect, useId, useMemo, useRef, useState, type KeyboardEvent, type RefObject } from 'react';
 import { Fetched } from '../kit/Fetched';
 import { More } from '../kit/More';
+import { useZoom } from './useZoom';
 import { boxOf, inOrder, labelsOf, placed, useSection, type Box, type Part, type Section, type Shape } from './section';
 
-export type PartState = 'hand' | 'next' | 'off' | 'suspect' | 'damaged' | 'measured';
+export type PartState = 'hand' | 'next' | 'off' | 'absent' | 'suspect' | 'damaged' | 'measured';
 
 const STATE_WORDS: Record<PartState, string> = {
     hand: 'in hand',
     next: 'next',
     off: 'off the unit',
+    absent: 'not there yet',
     suspect: 'suspect',
     damaged: 'damaged',
     measured: 'measured',
@@ -66,22 +68,19 @@ function viewOf(section: Section, half: Half): Box {
 }
 
 const labelled = (parts: Part[], states: Record<string, PartState>, chosen: string | null) =>
-    parts.filter((p) => p.code === chosen || (states[p.code] && states[p.code] !== 'off')).slice(0, 8);
+    parts.filter((p) => p.code === chosen || !['off', 'absent', undefined].includes(states[p.code])).slice(0, 8);
 
-/** Arrow keys walk the parts, + and - come nearer; what was walked to is chosen. */
+/** Arrow keys walk the parts; what was walked to is chosen. */
 function useWalk(order: Part[]) {
     const [chosen, setChosen] = useState<string | null>(null);
-    const [zoom, setZoom] = useState(1);
     const onKeyDown = (e: KeyboardEvent) => {
-        if (e.key === '+') setZoom((z) => Math.min(4, z * 1.4));
-        if (e.key === '-') setZoom((z) => Math.max(1, z / 1.4));
         const step = STEPS[e.key];
         if (!step) return;
         e.preventDefault();
         const at = order.findIndex((p) => p.code === chosen);
         setChosen(order[(at + step + order.length) % order.length]?.code ?? null);
     };
-    return { chosen, setChosen, zoom, onKeyDown, fit: () => setZoom(1) };
+    return { chosen, setChosen, onKeyDown };
 }
 
 const STEPS: Record<string, number> = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 };
@@ -93,28 +92,40 @@ function halfOf(section: Section, follow: string[]): Half {
 }
 
 function Drawn({ section, states, tags = {}, follow = [], className = '' }: Props & { section: Section }) {
-    const half = halfOf(section, follow);
+    const [turned, setTurned] = useState<Half | null>(null);
+    const half = turned ?? halfOf(section, follow);
     const view = useMemo(() => viewOf(section, half), [section, half]);
     const order = useMemo(() => inOrder(section.parts.filter(onHalf(half))), [section, half]);
-    const { chosen, setChosen, zoom, onKeyDown, fit } = useWalk(order);
+    const { chosen, setChosen, onKeyDown } = useWalk(order);
     const spoken = order.find((p) => p.code === chosen);
-    const focus = zoomed(view, zoom, spoken ?? order.find((p) => states[p.code] === 'hand'));
+    const svg = useRef<SVGSVGElement>(null);
+    const zoom = useZoom(svg, view, middleOf(spoken ?? order.find((p) => states[p.code] === 'hand')));
+    useWheel(svg, zoom.byWheel);
+    useEffect(() => setTurned(null), [follow.join()]); // eslint-disable-line react-hooks/exhaustive-deps -- by what it holds
+    const focus = zoom.box;
     return (
         <div className={`relative ${className}`}>
             <svg
+                ref={svg}
                 viewBox={`${focus.x} ${focus.y} ${focus.w} ${focus.h}`}
-                className="h-full w-full"
+                className="h-full w-full pb-7"
                 role="img"
                 tabIndex={0}
                 aria-label={`Section drawing of the ${section.family}. ${spoken ? said(spoken, states) : summed(order, states)}`}
-                onKeyDown={onKeyDown}
-                onDoubleClick={fit}
+                style={{ touchAction: zoom.isNear ? 'none' : 'pan-y' }}
+                onKeyDown={(e) => {
+                    zoom.byKey(e.key);
+                    onKeyDown(e);
+                }}
+                onDoubleClick={zoom.fit}
+                {...zoom.hands}
             >
                 <Parts {...{ section, half, states, chosen, view }} onChoose={setChosen} />
                 {labelsOf(labelled(order, states, chosen), view).map((l) => (
                     <Leader key={l.code} label={l} top={view.y + 14} state={states[l.code]} tag={tags[l.code]} />
                 ))}
             </svg>
+            <Halves section={section} half={half} onTurn={setTurned} near={zoom.isNear} onFit={zoom.fit} />
             <DrawingLegend />
             <More title="The drawing as a table" className="sr-only focus-within:not-sr-only">
                 <PartTable parts={order} states={states} tags={tags} />
@@ -167,17 +178,75 @@ function Outside({ part }: { part: Part }) {
             {part.shapes
                 .filter((s) => s.as === 'outside')
                 .map((s, n) => (
-                    <polygon key={n} points={joined(s)} fill="var(--sheet)" stroke="var(--rule)" strokeWidth={0.6} />
+                    <polygon
+                        key={n}
+                        points={joined(s)}
+                        fill="var(--turn-stands)"
+                        stroke="var(--ink)"
+                        strokeWidth={0.7}
+                    />
                 ))}
         </>
     );
 }
 
-function zoomed(view: Box, zoom: number, on: Part | undefined): Box {
-    if (zoom === 1) return view;
-    const [w, h] = [view.w / zoom, view.h / zoom];
-    const box = on ? boxOf(on.shapes) : view;
-    return { x: box.x + box.w / 2 - w / 2, y: box.y + box.h / 2 - h / 2, w, h };
+function middleOf(part: Part | undefined) {
+    if (!part) return null;
+    const box = boxOf(part.shapes);
+    return { x: box.x + box.w / 2, y: box.y + box.h / 2 };
+}
+
+/** The wheel turns the picture, not the page; only a listener that is not passive may say so. */
+function useWheel(svg: RefObject<SVGSVGElement | null>, turn: (e: WheelEvent) => void) {
+    const latest = useRef(turn);
+    useEffect(() => {
+        latest.current = turn;
+    });
+    useEffect(() => {
+        const at = svg.current;
+        const onWheel = (e: WheelEvent) => {
+            if (!e.ctrlKey && document.activeElement !== at) return;
+            e.preventDefault();
+            latest.current(e);
+        };
+        at?.addEventListener('wheel', onWheel, { passive: false });
+        return () => at?.removeEventListener('wheel', onWheel);
+    }, [svg]);
+}
+
+const HALVES: Record<Half, string> = { inside: 'Inside', axes: 'All axes', outside: 'Outside' };
+
+type HalvesProps = {
+    section: Section;
+    half: Half;
+    near: boolean;
+    onTurn: (half: Half) => void;
+    onFit: () => void;
+};
+
+/** Which half fills the picture; it turns by itself to the part in hand. */
+function Halves({ section, half, near, onTurn, onFit }: HalvesProps) {
+    const there = (Object.keys(HALVES) as Half[]).filter((h) => h !== 'axes' || section.axes.length > 1);
+    return (
+        <div className="absolute bottom-0 left-1 flex gap-1 no-print" role="group" aria-label="What the drawing shows">
+            {there.map((h) => (
+                <button
+                    key={h}
+                    type="button"
+                    aria-pressed={h === half}
+                    className={`min-h-11 px-2 text-sm ${h === half ? 'font-semibold' : 'underline'}`}
+                    onClick={() => onTurn(h)}
+                >
+                    {HALVES[h]}
+                </button>
+            ))}
+            {near && (
+                <button type="button" className="min-h-11 px-2 text-sm underline" onClick={onFit}>
+                    Whole unit
+                </button>
+            )}
+        </div>
+    );
 }
 
 const joined = (shape: Shape) =>
@@ -227,7 +296,7 @@ const PAPER: Partial<Record<Shape['as'], [plain: string, lit: string]>> = {
 };
 
 function fillOf(shape: Shape, part: Part, state: PartState | undefined): string {
-    if (state === 'off') return 'none';
+    if (state === 'off' || state === 'absent') return 'none';
     const [plain, lit] = PAPER[shape.as] ?? [shape.as === 'cut' ? TINT[part.turns] : 'var(--paper)', 'var(--lit)'];
     return state === 'hand' ? lit : plain;
 }
@@ -235,6 +304,9 @@ function fillOf(shape: Shape, part: Part, state: PartState | undefined): string 
 function penOf(state: PartState | undefined, chosen: boolean) {
     const lit = state === 'hand' || chosen;
     if (state === 'off') return { stroke: 'var(--frame)', strokeWidth: 0.55, strokeDasharray: '3 2', opacity: 0.55 };
+    if (state === 'absent') {
+        return { stroke: 'var(--faint)', strokeWidth: 0.45, strokeDasharray: '1.2 2.4', opacity: 0.6 };
+    }
     if (state === 'next' && !lit) return { stroke: 'var(--hand)', strokeWidth: 0.7, strokeDasharray: '1.5 1.5' };
     return { stroke: lit ? 'var(--hand)' : 'var(--ink)', strokeWidth: lit ? 1.5 : 0.55 };
 }
@@ -255,7 +327,7 @@ function PartShapes({ id, part, state, chosen, onChoose }: PartProps) {
                         key={n}
                         shape={s}
                         fill={fillOf(s, part, state)}
-                        hatch={state === 'off' ? null : hatch}
+                        hatch={state === 'off' || state === 'absent' ? null : hatch}
                         style={style}
                     />
                 ))}

@@ -4,6 +4,8 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { FamilyPicture } from '../rooms/catalog/FamilyPicture';
 import { Drawing } from './Drawing';
 import type { Part, Shape } from './section';
+import { PortMap } from './PortMap';
+import { boxOfLook, nearer } from './useZoom';
 import { WaitingNote } from './WaitingNote';
 
 // The client keeps the fetch it finds when it is made; the calls go through the one of the test.
@@ -43,12 +45,21 @@ const parts = [
     part('gear', 'Final drive', [box('cut', 60, -80)], { turns: 'other' }),
 ];
 
+const ports = {
+    face: 'Case face',
+    outline: [[0, 0], [90, 0], [90, 60], [0, 60]], // prettier-ignore
+    list: [
+        { number: 1, at: [20, 20], bore: 8, name: 'Forward feed', element: 'C1', bleeds: 'A little.', cover: [2] },
+        { number: 2, at: [50, 20], bore: 8, name: 'Line' },
+    ],
+};
+
 const shown = (what: React.ReactNode) =>
     render(<QueryClientProvider client={new QueryClient()}>{what}</QueryClientProvider>);
 const drawn = () => [...document.querySelectorAll('[data-part]')].map((g) => g.getAttribute('data-part'));
 
 beforeEach(() => {
-    seen.fetch = () => Promise.resolve(Response.json({ family: 'RD4', axes: [], parts }));
+    seen.fetch = () => Promise.resolve(Response.json({ family: 'RD4', axes: [], parts, ports }));
 });
 afterEach(cleanup);
 
@@ -142,5 +153,59 @@ describe('what waits', () => {
     it('shows nothing where nothing waits', () => {
         render(<WaitingNote waiting={[]} elsewhere={0} onDrop={() => undefined} />);
         expect(screen.queryByRole('status')).toBeNull();
+    });
+});
+
+describe('coming nearer', () => {
+    const view = { x: 0, y: 0, w: 600, h: 300 };
+
+    it('keeps the point under the hand where it is', () => {
+        const hand = { x: 90, y: 210 };
+        const before = boxOfLook(view, { zoom: 1, at: { x: 300, y: 150 } });
+        const after = boxOfLook(view, nearer({ zoom: 1, at: { x: 300, y: 150 } }, 2.5, hand));
+        const share = (box: typeof view) => [(hand.x - box.x) / box.w, (hand.y - box.y) / box.h];
+        share(after).forEach((s, n) => expect(s).toBeCloseTo(share(before)[n]!, 9));
+        expect(after.w).toBeCloseTo(240);
+    });
+
+    it('never goes beyond the whole unit or into the grain', () => {
+        const at = { x: 300, y: 150 };
+        expect(nearer({ zoom: 1, at }, 0.1, at).zoom).toBe(1);
+        expect(nearer({ zoom: 5, at }, 90, at).zoom).toBe(6);
+    });
+
+    it('turns to the outside and back by hand, and follows the work again when that moves on', async () => {
+        const tree = (follow: string[]) => (
+            <QueryClientProvider client={new QueryClient()}>
+                <Drawing family="RD4" states={{}} follow={follow} />
+            </QueryClientProvider>
+        );
+        const { rerender } = render(tree(['C1']));
+        fireEvent.click(await screen.findByRole('button', { name: 'Outside' }));
+        expect(drawn()).toEqual(['pan']);
+        rerender(tree(['shaft']));
+        await screen.findByRole('img');
+        expect(drawn()).toContain('shaft');
+    });
+
+    it('draws what is not there yet grey and names it in the table', async () => {
+        shown(<Drawing family="RD4" states={{ C1: 'absent' }} />);
+        await screen.findByRole('img');
+        expect(document.querySelector('[data-part=C1] polygon')?.getAttribute('fill')).toBe('none');
+        expect(document.querySelector('tbody')?.textContent).toContain('not there yet');
+    });
+});
+
+describe('the air ports', () => {
+    it('light the port of the check in hand, and say what must move and what to hold shut', async () => {
+        shown(<PortMap family="RD4" element="C1" />);
+        const lit = await screen.findByRole('button', { name: 'Port 1, Forward feed, blow here' });
+        expect(lit.getAttribute('aria-pressed')).toBe('true');
+        expect(screen.getByRole('button', { name: 'Port 2, Line, hold shut' })).toBeTruthy();
+        expect(document.querySelector('figcaption')?.textContent).toBe(
+            '1 Forward feed: C1 must move. A little. Hold shut meanwhile: 2.',
+        );
+        fireEvent.keyDown(screen.getByRole('button', { name: /Port 2/ }), { key: 'Enter' });
+        expect(document.querySelector('figcaption')?.textContent).toContain('2 Line: nothing to hear.');
     });
 });
