@@ -22,6 +22,7 @@ final readonly class OperationSpec
         'source',
         'confidence',
         'parts',
+        'installs',
         'scope',
     ];
 

@@ -52,7 +52,12 @@ async function answer(page: Page, operation: string, proof: string, graded: Reco
     const kind = proof.split('-')[0];
     if (kind === 'count') await count(page);
     if (kind === 'orientation') await page.getByRole('radio', { name: new RegExp(`^(${RIGHT.join('|')})$`) }).click();
-    if (kind === 'scan') await page.getByLabel('Scan the tray').fill('T-7');
+    if (kind === 'scan') {
+        const label = page.getByLabel(/^Scan the/);
+        const own = proof === 'scan-unit-label';
+        await label.fill(own ? ((await page.getByRole('heading', { level: 1 }).textContent()) ?? '') : 'T-7');
+    }
+    if (kind === 'observation') await page.getByRole('radio', { name: 'cannot be said' }).click();
     if (kind === 'timer') await page.getByLabel(/^Begun before/).fill('In the soaking tray since last night');
     if (kind === 'condition') await grade(page, graded[proof.slice('condition-'.length)] ?? []);
     if (kind === 'sign') {

@@ -174,12 +174,14 @@ test('one physical unit goes from "a core arrives" to "the rebuilt unit came bac
         await expect(panel(page, 'Delivery sheet')).toContainText('28.5 to 32 mm');
         await page.getByLabel('Carrier').fill('Own lorry');
         await page.getByRole('button', { name: 'Papers complete: ship it' }).click();
-        await expect(page.getByText('Check first, then confirm it here: Set the level hot')).toBeVisible();
-        for (const box of await page
-            .getByRole('group', { name: 'Checked before it leaves' })
-            .getByRole('checkbox')
-            .all())
-            await box.check();
+        await expect(page.getByText('This unit does not leave the house').first()).toBeVisible();
+        await expect(page.getByRole('list', { name: 'Still open' })).toContainText('Set the level hot');
+        await workThrough(page, {}, 'label');
+        await page.getByLabel('Scan the unit label').fill('VY-26-9999');
+        await page.keyboard.press('Enter');
+        await expect(page.getByText('"VY-26-9999" is not the label of this unit.')).toBeVisible();
+        await workThrough(page);
+        await expect(page.getByRole('list', { name: 'Still open' })).toHaveCount(0);
         await page.getByRole('button', { name: 'Papers complete: ship it' }).click();
         await expect(page.getByText('With the customer')).toBeVisible();
         await page.getByRole('link', { name: 'open to print' }).click();
@@ -197,6 +199,9 @@ test('one physical unit goes from "a core arrives" to "the rebuilt unit came bac
         await expect(page.getByText('cannot have failed before it was installed').first()).toBeVisible();
         await page.getByLabel('Failed on').fill('2026-02-20');
         await page.getByRole('button', { name: 'Open a return' }).click();
+        await inHand(page);
+        await withoutNetwork(page, 2);
+        await workThrough(page);
         const evidence = panel(page, 'Evidence');
         for (const [question, value] of [
             ['Which plates are burnt', 'low and reverse packs'],

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { inHand, prove, withoutNetwork, workThrough } from './bench';
+import { inHand, prove, withoutNetwork } from './bench';
 import { signIn } from './people';
 
 test.use({ serviceWorkers: 'allow' });
@@ -13,7 +13,7 @@ async function programKept(page: Page) {
 
 test('a tablet loaded anew without a network goes on where it was, and sends what it took', async ({ page }) => {
     await signIn(page, 'teardown', '/units/C-0217/teardown');
-    await workThrough(page, {}, 'converter-out');
+    await inHand(page);
     await programKept(page);
     const before = await inHand(page);
 
@@ -40,7 +40,7 @@ test('a tablet loaded anew without a network goes on where it was, and sends wha
 
 test('the session that ran out while the network was gone asks for its PIN, then sends', async ({ page }) => {
     await signIn(page, 'teardown', '/units/C-0217/teardown');
-    await workThrough(page, {}, 'converter-out');
+    await inHand(page);
     await programKept(page);
     await page.context().setOffline(true);
     await prove(page);

@@ -5,6 +5,7 @@ namespace Tools\Demo;
 use App\Catalog\Edit\EditEntry;
 use App\Catalog\Exchange\CatalogStore;
 use App\Catalog\Exchange\ImportPack;
+use App\Catalog\Models\FamilySpec;
 use App\Catalog\Models\Option;
 use App\Kernel\Transaction;
 use App\Shop\Models\Person;
@@ -244,10 +245,7 @@ final class LoadDemoCommand extends Command
             'planet' => ['sound', 'reuse', 'none'],
             'pump' => [...$pump, 'none'],
         ];
-        $found = array_map(
-            fn (array $f) => ['condition' => $f[0], 'disposition' => $f[1], 'role' => $f[2]],
-            $found,
-        );
+        $found = $this->inFamily($unit, $found);
         $most = ['teardown-part' => 9, 'teardown' => 0][$s['stage']] ?? PHP_INT_MAX;
         $hands = new BenchHands(Bench::Teardown, fn () => $this->on($s['day'] + 2, 9, '102', 8), $found, $n);
         $hands->work($unit, $most);
@@ -267,6 +265,34 @@ final class LoadDemoCommand extends Command
         if (! $half) {
             app(CompleteTeardown::class)->complete($unit->refresh(), false, $this->on($s['day'] + 2, 15, '102'));
         }
+    }
+
+    /**
+     * What of a story this family has: its parts and their conditions. A burnt pack where nothing of it is left.
+     *
+     * @param  array<string, list<string>>  $found  condition, disposition, role by part
+     * @return array<string, array<string, string>>
+     */
+    private function inFamily(Unit $unit, array $found): array
+    {
+        $list = FamilySpec::query()
+            ->where('family_id', $unit->family_id)
+            ->where('kind', 'finding')
+            ->get()
+            ->mapWithKeys(fn (FamilySpec $s) => [$s->code => $s->body['conditions']]);
+        $found = array_filter(
+            $found,
+            fn (array $f, string $part): bool => in_array($f[0], $list[$part] ?? [], true),
+            ARRAY_FILTER_USE_BOTH,
+        );
+        if (! in_array('cause', array_column($found, 2), true)) {
+            $found['high-frictions'] = ['black', 'replace', 'cause'];
+        }
+
+        return array_map(
+            fn (array $f) => ['condition' => $f[0], 'disposition' => $f[1], 'role' => $f[2]],
+            $found,
+        );
     }
 
     /** @return list<string> parts that were looked at already */

@@ -48,13 +48,34 @@ final class CheckSection
         ];
     }
 
-    /** @return list<array{pointer: string, detail: string}> every part but the case and its tag comes off */
+    /** @return list<array{pointer: string, detail: string}> every part but the case and its tag comes off, and back in */
     private static function left(\stdClass $family, Section $section, string $at): array
     {
-        $off = array_merge(...array_map(fn (\stdClass $o) => $o->body->removes ?? [], $family->teardown));
+        $named = fn (string $bench, string $field): array => array_merge(
+            ...array_map(fn (\stdClass $o) => $o->body->{$field} ?? [], $family->{$bench}),
+        );
+        $off = $named('teardown', 'removes');
+        $in = $named('assembly', 'installs');
+        $out = $in === [] ? [] : array_diff(array_unique($off), $in);
+
+        return [
+            ...self::stays($section, $off, $at),
+            ...array_values(array_map(fn (string $part) => [
+                'pointer' => "$at/assembly",
+                'detail' => "The part \"$part\" comes off and is put in by no operation.",
+            ], $out)),
+        ];
+    }
+
+    /**
+     * @param  list<string>  $off
+     * @return list<array{pointer: string, detail: string}>
+     */
+    private static function stays(Section $section, array $off, string $at): array
+    {
         $stay = array_filter(
             array_diff_key($section->parts, array_flip($off)),
-            fn (DrawnPart $p) => $p->kind !== 'housing' && $p->code !== 'tag',
+            fn (DrawnPart $p) => $p->kind !== 'housing' && ! in_array($p->code, ['case', 'tag'], true),
         );
 
         return $off === [] ? [] : array_values(array_map(
@@ -93,15 +114,16 @@ final class CheckSection
         foreach (['teardown', 'assembly'] as $bench) {
             $required = [];
             foreach ($family->{$bench} as $i => $operation) {
-                foreach (['parts', 'removes'] as $field) {
+                foreach (['parts', 'removes', 'installs'] as $field) {
                     foreach ($operation->body->{$field} ?? [] as $k => $part) {
                         $pointer = "$at/$bench/$i/body/$field/$k";
                         if (! isset($section->parts[$part])) {
                             $errors[] = ['pointer' => $pointer, 'detail' => "The part \"$part\" is not drawn."];
-                        } elseif ($field === 'removes' && ! ($operation->body->alternative ?? false)) {
+                        } elseif ($field !== 'parts' && ! ($operation->body->alternative ?? false)) {
+                            $word = $field === 'removes' ? 'off' : 'in';
                             isset($required[$part]) && $errors[] = [
                                 'pointer' => $pointer,
-                                'detail' => "The part \"$part\" is off already after \"{$required[$part]}\".",
+                                'detail' => "The part \"$part\" is $word already after \"{$required[$part]}\".",
                             ];
                             $required[$part] = $operation->code;
                         }

@@ -47,7 +47,9 @@ function Shown({ work, operation, next, children, ...props }: ShownProps) {
     const lit = operation && blown ? { ...operation, parts: [blown] } : operation;
     return (
         <>
-            <div className="flex h-72 shrink-0 border-b border-rule bg-sheet">
+            <div
+                className={`flex shrink-0 border-b border-rule bg-sheet ${due?.kind === 'condition' ? 'h-52' : 'h-72'}`}
+            >
                 <Drawing
                     family={work.family}
                     states={statesOf(props.bench, work, lit, next)}
@@ -155,20 +157,18 @@ function nextAfter(work: Work, code: string): Operation | null {
     const at = work.operations.findIndex((o) => o.code === code);
     const later = [...work.operations.slice(at + 1), ...work.operations.slice(0, at)];
     return (
-        later.find((o) => o.state === 'open' && (!o.alternative || isWanted(o, work))) ??
-        later.find((o) => o.state === 'waits' && o.waitsFor.length === 1 && o.waitsFor[0] === code) ??
-        null
+        later.find(
+            (o) =>
+                (o.state === 'open' && (!o.alternative || isWanted(o, work))) ||
+                (o.state === 'waits' && o.waitsFor.length === 1 && o.waitsFor[0] === code),
+        ) ?? null
     );
 }
 
 const takenOff = (work: Work) => work.operations.filter((o) => o.state === 'done').flatMap((o) => o.removes);
 
 /** What no operation has put in so far. */
-function notThereYet(work: Work): string[] {
-    const partsOf = (operations: Operation[]) => operations.flatMap((o) => o.parts ?? []);
-    const there = new Set(partsOf(work.operations.filter((o) => o.state === 'done')));
-    return partsOf(work.operations.filter((o) => o.state !== 'done')).filter((p) => !there.has(p));
-}
+const notThereYet = (work: Work) => work.operations.filter((o) => o.state !== 'done').flatMap((o) => o.installs ?? []);
 
 const each = (parts: string[] | undefined, state: PartState) =>
     Object.fromEntries((parts ?? []).map((p): [string, PartState] => [p, state]));

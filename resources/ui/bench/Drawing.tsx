@@ -37,6 +37,8 @@ type Props = {
     tags?: Record<string, string>;
     /** Parts the picture turns to: where all of them hang on the outside, that half is shown. */
     follow?: string[];
+    /** A part was touched. */
+    onPart?: (code: string) => void;
     className?: string;
 };
 
@@ -91,7 +93,7 @@ function halfOf(section: Section, follow: string[]): Half {
     return followed.some((p) => p.kind !== 'below' && !isOnMainAxis(p)) ? 'axes' : 'inside';
 }
 
-function Drawn({ section, states, tags = {}, follow = [], className = '' }: Props & { section: Section }) {
+function Drawn({ section, states, tags = {}, follow = [], onPart, className = '' }: Props & { section: Section }) {
     const [turned, setTurned] = useState<Half | null>(null);
     const half = turned ?? halfOf(section, follow);
     const view = useMemo(() => viewOf(section, half), [section, half]);
@@ -120,7 +122,13 @@ function Drawn({ section, states, tags = {}, follow = [], className = '' }: Prop
                 onDoubleClick={zoom.fit}
                 {...zoom.hands}
             >
-                <Parts {...{ section, half, states, chosen, view }} onChoose={setChosen} />
+                <Parts
+                    {...{ section, half, states, chosen, view }}
+                    onChoose={(code) => {
+                        setChosen(code);
+                        onPart?.(code);
+                    }}
+                />
                 {labelsOf(labelled(order, states, chosen), view).map((l) => (
                     <Leader key={l.code} label={l} top={view.y + 14} state={states[l.code]} tag={tags[l.code]} />
                 ))}

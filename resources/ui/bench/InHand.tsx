@@ -26,7 +26,7 @@ export function InHand({ bench, card, material, operation: o, editable, busy, pr
             <div>
                 <h2 className="mb-1 text-4xl">{o.name}</h2>
                 <Standing operation={o} />
-                {o.proofs.length > 1 && <Proofs operation={o} at={at} />}
+                {o.proofs.length > 1 && <Proofs operation={o} at={at} material={material} />}
                 {Due && editable && o.state === 'open' && (
                     <div data-proof={`${o.code}/${proof.code}`}>
                         <Due
@@ -72,14 +72,16 @@ const PROOF_WORDS: Record<ProofAsked['kind'], string> = {
     observation: 'what is seen',
 };
 
-function Proofs({ operation: o, at }: { operation: Operation; at: number }) {
+function Proofs({ operation: o, at, material }: { operation: Operation; at: number; material: Material }) {
+    const named = (p: ProofAsked) =>
+        p.kind === 'condition' ? (material.teardown?.inspection.find((i) => i.part === p.of)?.name ?? p.of) : p.of;
     return (
         <ol className="mb-1 flex flex-wrap gap-x-4">
             {o.proofs.map((p, n) => (
                 <li key={p.code} aria-current={n === at ? 'step' : undefined}>
                     <Mark kind={o.proven[n]?.open === null ? 'good' : n === at ? 'next' : 'idle'}>
                         {PROOF_WORDS[p.kind]}{' '}
-                        {['count', 'done', 'orientation', 'observation'].includes(p.kind) ? '' : p.of}
+                        {['count', 'done', 'orientation', 'observation'].includes(p.kind) ? '' : named(p)}
                     </Mark>
                 </li>
             ))}

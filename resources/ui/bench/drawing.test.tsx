@@ -4,6 +4,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { FamilyPicture } from '../rooms/catalog/FamilyPicture';
 import { Drawing } from './Drawing';
 import type { Part, Shape } from './section';
+import { OperationPicture, toggled } from '../rooms/catalog/OperationPicture';
 import { PortMap } from './PortMap';
 import { boxOfLook, nearer } from './useZoom';
 import { WaitingNote } from './WaitingNote';
@@ -207,5 +208,37 @@ describe('the air ports', () => {
         );
         fireEvent.keyDown(screen.getByRole('button', { name: /Port 2/ }), { key: 'Enter' });
         expect(document.querySelector('figcaption')?.textContent).toContain('2 Line: nothing to hear.');
+    });
+});
+
+describe('the drawing beside an operation that is written', () => {
+    it('puts a touched part in and takes it out again, leaving everything else alone', () => {
+        const node = { code: 'a', body: { after: ['b'], removes: ['pan'] } };
+        const once = toggled(node, 'parts', 'pan');
+        expect(once).toEqual({ code: 'a', body: { after: ['b'], removes: ['pan'], parts: ['pan'] } });
+        expect(toggled(once, 'parts', 'pan')).toEqual(node);
+        expect(toggled(node, 'removes', 'pan')).toEqual({ code: 'a', body: { after: ['b'] } });
+    });
+
+    it('asks which of the two a touch means, and changes nothing for who may only look', async () => {
+        const changes: unknown[] = [];
+        const picture = (editable: boolean) => (
+            <OperationPicture
+                family="RD4"
+                node={{ body: {} }}
+                editable={editable}
+                onChange={(n) => void changes.push(n)}
+            />
+        );
+        shown(picture(true));
+        await screen.findByRole('img');
+        fireEvent.click(screen.getByRole('radio', { name: 'comes off here' }));
+        fireEvent.click(document.querySelector('[data-part=C1]')!);
+        expect(changes).toEqual([{ body: { removes: ['C1'] } }]);
+        cleanup();
+        shown(picture(false));
+        await screen.findByRole('img');
+        fireEvent.click(document.querySelector('[data-part=C1]')!);
+        expect(changes).toHaveLength(1);
     });
 });

@@ -10,6 +10,7 @@ import { Field, Loading, Mark, Panel, ProblemNote, Select } from '../../kit/basi
 import { Pending } from '../../kit/Fetched';
 import { CsvFiles } from './CsvFiles';
 import { blank, SchemaForm, type Schema } from '../../kit/SchemaForm';
+import { OperationPicture } from './OperationPicture';
 
 type Kinds = Schemas['CatalogKinds'];
 type Entry = Schemas['CatalogEntry'];
@@ -234,6 +235,9 @@ function EntryView({
     );
 }
 
+/** Kinds of entries that are work at a bench. */
+const OPERATIONS = new Set(['teardown', 'assembly']);
+
 function Editor({
     entry,
     family,
@@ -296,6 +300,9 @@ function Editor({
             )}
             {info.claims && entry.key !== null && (
                 <Claims entry={entry} editable={editable} onDone={() => void done(entry.key!)} />
+            )}
+            {at && OPERATIONS.has(entry.kind) && (
+                <OperationPicture family={at} node={node as object} editable={editable} onChange={setNode} />
             )}
             <SchemaForm
                 schema={schema}
