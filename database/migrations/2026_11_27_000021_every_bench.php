@@ -29,6 +29,29 @@ return new class extends Migration
                 FOREIGN KEY (unit_id) REFERENCES units(id),
                 FOREIGN KEY (spoken_by) REFERENCES people(id)
             );
+            CREATE TABLE discrepancies (
+                id BIGINT UNSIGNED AUTO_INCREMENT PRIMARY KEY,
+                unit_id BIGINT UNSIGNED NOT NULL,
+                generation SMALLINT UNSIGNED NOT NULL,
+                bench ENUM('teardown','assembly','dispatch','returns') NOT NULL,
+                operation VARCHAR(80) NOT NULL,
+                proof VARCHAR(120) NOT NULL,
+                what VARCHAR(80) NOT NULL,
+                expected SMALLINT UNSIGNED NOT NULL,
+                counted SMALLINT UNSIGNED NOT NULL,
+                note VARCHAR(400) NOT NULL DEFAULT '',
+                counted_by INT UNSIGNED NOT NULL,
+                counted_at DATETIME NOT NULL,
+                decision ENUM('found','came-so','ours') NULL,
+                decision_note VARCHAR(400) NOT NULL DEFAULT '',
+                decided_by INT UNSIGNED NULL,
+                decided_at DATETIME NULL,
+                undone_at DATETIME NULL,
+                INDEX of_unit (unit_id, generation, bench),
+                FOREIGN KEY (unit_id) REFERENCES units(id),
+                FOREIGN KEY (counted_by) REFERENCES people(id),
+                FOREIGN KEY (decided_by) REFERENCES people(id)
+            );
         SQL);
     }
 };

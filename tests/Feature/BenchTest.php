@@ -135,6 +135,38 @@ final class BenchTest extends TestCase
         $this->write('/units/'.self::TAG.'/assembly/sign-off')->assertCreated();
     }
 
+    public function test_the_least_work_to_a_part_is_planned_with_what_is_renewed_and_where(): void
+    {
+        $this->bringTo('teardown');
+        $reach = fn (string $part) => $this->as('teardown')->read("/units/C-9001/teardown/reach?part=$part");
+        $servo = $reach('servo')->assertOk()->json();
+        // by hand: outside 0.3, pan 0.3, valve body 0.5, accumulators and servo behind it
+        $hours = array_sum(array_column($servo['operations'], 'hours'));
+        $this->assertEqualsWithDelta($hours, $servo['hours'], 1e-6);
+        $this->assertSame('servo', end($servo['operations'])['code']);
+        $this->assertContains('pan gasket', $servo['renews']);
+        $codes = array_column($servo['operations'], 'code');
+        $this->assertNotContains('converter-out', $codes, 'nothing that is not needed');
+        $this->assertTrue($reach('filter')->json('inVehicle') || ! in_array('pump', $codes, true));
+        $far = $reach('roller-none');
+        $this->assertProblem($far, 422, 'No operation of this teardown takes off', '/part');
+        $drum = $reach('reverse-drum')->json();
+        $this->assertContains('pump', array_column($drum['operations'], 'code'), 'the cheaper of two ways');
+        $this->assertFalse($drum['inVehicle']);
+        $this->workThrough('C-9001', 'teardown', 'pump', 'pump-pressed');
+        $jam = fn (string $code) => $this->as('teardown')->write(
+            "/units/C-9001/teardown/operations/$code/moves",
+            ['move' => 'jam', 'note' => 'The puller slips off'],
+        )->assertOk();
+        $jam('pump');
+        $this->assertContains('pump-pressed', array_column($reach('reverse-drum')->json('operations'), 'code'));
+        $jam('pump-pressed');
+        $barred = $reach('reverse-drum')->json();
+        $this->assertFalse($barred['possible']);
+        $this->assertEqualsCanonicalizing(['pump', 'pump-pressed'], array_column($barred['because'], 'code'));
+        $this->assertSame([], $reach('pan')->json('operations'), 'it is off already');
+    }
+
     public function test_a_timer_runs_by_the_servers_clock_and_holds_what_waits_for_it(): void
     {
         $this->bringTo('assembly');

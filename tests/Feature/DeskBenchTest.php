@@ -144,6 +144,49 @@ final class DeskBenchTest extends TestCase
         $this->assertProblem($this->as('viewer')->speak(self::WEBM), 403, '');
     }
 
+    public function test_a_count_that_differs_bars_the_closing_until_somebody_says_what_became_of_it(): void
+    {
+        $this->bringTo('teardown');
+        $this->workThrough('C-9001', 'teardown', 'valve-body', 'tail');
+        $this->as('teardown');
+        $balls = ['counts' => ['check balls' => 7, 'valve body bolts' => 22]];
+        $card = $this->prove('C-9001', 'teardown', 'valve-body', 'count', $balls, 'Seven in the case');
+        $open = $card->assertOk()->json('teardown.discrepancies');
+        $this->assertSame([['check balls', 8, 7]], array_map(
+            fn (array $d) => [$d['what'], $d['expected'], $d['counted']],
+            $open,
+        ));
+        $this->assertStringContainsString('two circuits run into each other', $open[0]['means']);
+        $this->prove('C-9001', 'teardown', 'valve-body', 'scan-tray', ['code' => 'T-9'])->assertOk();
+        $this->workThrough('C-9001', 'teardown');
+        $close = fn () => $this->as('teardown')->write('/units/C-9001/teardown/complete');
+        $this->assertProblem($close(), 409, '7 check balls where there should be 8');
+        $decide = fn (array $body, int $id) => $this->write("/units/C-9001/teardown/discrepancies/$id", $body);
+        $this->assertProblem($decide(['decision' => 'came-so'], $open[0]['id']), 422, 'Say how that is known', '/note');
+        $this->assertProblem($decide(['decision' => 'perhaps'], $open[0]['id']), 422, '', '/decision');
+        $this->assertProblem($decide(['decision' => 'found'], 999_999), 404, 'no such difference');
+        $said = ['decision' => 'came-so', 'note' => 'Its pocket is dark and dry.'];
+        $decided = $decide($said, $open[0]['id'])->assertOk()->json('teardown.discrepancies.0');
+        $this->assertSame(['came-so', 'Its pocket is dark and dry.'], [$decided['decision'], $decided['decisionNote']]);
+        $this->assertProblem($decide($said, $open[0]['id']), 409, 'decided already');
+        $close()->assertOk();
+    }
+
+    public function test_a_recount_after_an_undo_takes_the_difference_away(): void
+    {
+        $this->bringTo('teardown');
+        $this->workThrough('C-9001', 'teardown', 'tail');
+        $this->as('teardown');
+        $this->prove('C-9001', 'teardown', 'tail', 'count', ['counts' => ['tail bolts' => 7]], 'One more')->assertOk();
+        $differ = fn () => $this->read('/units/C-9001')->json('teardown.discrepancies');
+        $this->assertStringContainsString('another pattern', $differ()[0]['means']);
+        $undo = ['move' => 'undo', 'note' => 'Counted the washer'];
+        $this->write('/units/C-9001/teardown/operations/tail/moves', $undo)->assertOk();
+        $this->assertSame([], $differ());
+        $this->prove('C-9001', 'teardown', 'tail', 'count', ['counts' => ['tail bolts' => 6]])->assertOk();
+        $this->assertSame([], $differ());
+    }
+
     public function test_the_shop_s_own_lists_are_checked_like_those_of_a_family(): void
     {
         $wrong = function (array $operations): array {

@@ -68,7 +68,7 @@ final class CheckSection
     }
 
     /**
-     * @param  list<string>  $off
+     * @param  array<string>  $off
      * @return list<array{pointer: string, detail: string}>
      */
     private static function stays(Section $section, array $off, string $at): array

@@ -23,6 +23,7 @@ final class AccountedTables
         'operations',
         'proofs',
         'recordings',
+        'discrepancies',
         'findings',
         'pack_fits',
         'pack_fit_picks',

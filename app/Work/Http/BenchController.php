@@ -3,11 +3,14 @@
 namespace App\Work\Http;
 
 use App\Kernel\Refusal;
+use App\Work\Actions\DecideDiscrepancy;
 use App\Work\Actions\MoveOperation;
 use App\Work\Actions\SpeakNote;
 use App\Work\Actions\TakeProof;
 use App\Work\Bench;
+use App\Work\Decision;
 use App\Work\Models\Recording;
+use App\Work\Queries\ReachPlan;
 use App\Yard\Http\Write;
 use App\Yard\Models\Unit;
 use App\Yard\Queries\RouteCard;
@@ -30,6 +33,11 @@ final class BenchController
         $write()->post("$at/moves", [self::class, 'move'])->defaults('bench', $bench->value);
         $write()->post("$at/recordings", [self::class, 'speak'])->defaults('bench', $bench->value);
         Route::get("units/{number}/$bench->value/recordings/{recording}", [self::class, 'listen']);
+        if ($bench === Bench::Teardown) {
+            Route::get("units/{number}/$bench->value/reach", [self::class, 'reach'])->defaults('bench', $bench->value);
+            $write()->post("units/{number}/$bench->value/discrepancies/{discrepancy}", [self::class, 'decide'])
+                ->defaults('bench', $bench->value);
+        }
     }
 
     public function proof(
@@ -70,6 +78,28 @@ final class BenchController
             'Content-Type' => $recording->type,
             'Cache-Control' => 'private, max-age=31536000, immutable',
         ]);
+    }
+
+    public function decide(
+        DecideDiscrepancyRequest $request,
+        string $number,
+        string $discrepancy,
+        DecideDiscrepancy $action,
+    ): JsonResponse {
+        $bench = Bench::from((string) $request->route('bench'));
+        $unit = Unit::byNumber($number);
+        $decision = Decision::from($request->validated('decision'));
+        $note = trim($request->validated('note') ?? '');
+        $action->decide($unit, $bench, (int) $discrepancy, $decision, $note, $request->person());
+
+        return response()->json($this->card->of($unit, [$bench->value]));
+    }
+
+    public function reach(ReachRequest $request, string $number, ReachPlan $plan): JsonResponse
+    {
+        $bench = Bench::from((string) $request->route('bench'));
+
+        return response()->json($plan->of(Unit::byNumber($number), $bench, $request->validated('part')));
     }
 
     public function move(MoveRequest $request, string $number, string $operation, MoveOperation $action): JsonResponse

@@ -2,18 +2,19 @@ import { Tab, TabGroup, TabList, TabPanel, TabPanels } from '@headlessui/react';
 import { Mark } from '../kit/basics';
 import { moment } from '../kit/format';
 import { Graph } from './Graph';
-import type { Operation, Work } from './types';
+import { Reach } from './Reach';
+import type { BenchName, Operation, Work } from './types';
 
 const MARKS = { done: 'good', open: 'next', waits: 'idle', jammed: 'bad' } as const;
 
-type Props = { work: Work; at: string | null; onChoose: (code: string) => void };
+type Props = { bench: BenchName; number: string; work: Work; at: string | null; onChoose: (code: string) => void };
 
-/** All operations, as a list or as the graph of what comes before what. */
+/** All operations: as a list, as the graph of what comes before what, or as far as one part needs them. */
 export function AllSteps(props: Props) {
     return (
         <TabGroup>
             <TabList className="flex gap-2 border-b border-rule p-1">
-                {['List', 'Graph'].map((t) => (
+                {['List', 'Graph', ...(props.bench === 'teardown' ? ['Come to a part'] : [])].map((t) => (
                     <Tab key={t} className="btn data-selected:bg-enamel data-selected:text-enamel-ink">
                         {t}
                     </Tab>
@@ -30,12 +31,17 @@ export function AllSteps(props: Props) {
                 <TabPanel>
                     <Graph {...props} />
                 </TabPanel>
+                {props.bench === 'teardown' && (
+                    <TabPanel>
+                        <Reach {...props} />
+                    </TabPanel>
+                )}
             </TabPanels>
         </TabGroup>
     );
 }
 
-function Row({ operation: o, work, at, onChoose }: Props & { operation: Operation }) {
+function Row({ operation: o, work, at, onChoose }: Omit<Props, 'bench' | 'number'> & { operation: Operation }) {
     const name = (code: string) => work.operations.find((p) => p.code === code)?.name ?? code;
     const why =
         o.barredBy.length > 0

@@ -108,6 +108,8 @@ export function Bench({ bench, card: seen, onCard, material, editable, me, badge
             <Strip work={work} at={operation?.code ?? null} onChoose={look} />
             {all ? (
                 <AllSteps
+                    bench={bench}
+                    number={card.coreTag}
                     work={work}
                     at={operation?.code ?? null}
                     onChoose={(code) => {

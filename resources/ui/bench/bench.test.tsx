@@ -4,6 +4,7 @@ import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/re
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { Bench } from './Bench';
 import { forget } from './offline';
+import { Reach } from './Reach';
 import { labelsOf, type Part } from './section';
 import { benchCard, operation } from './testing';
 import type { Operation } from './types';
@@ -19,6 +20,20 @@ vi.mock('openapi-fetch', async (original) => {
     };
 });
 
+const REACH = {
+    part: 'pump',
+    possible: true,
+    operations: [
+        { code: 'pan', name: 'Pan off', hours: 0.3, parts: [] },
+        { code: 'pull', name: 'Pump out', hours: 0.5, parts: ['pump'] },
+    ],
+    hours: 0.8,
+    inVehicle: false,
+    renews: ['pan gasket'],
+    because: [],
+    optimal: true,
+    bound: 0.8,
+};
 const sent: { url: string; body: Record<string, unknown> }[] = [];
 const part = (code: string, x: number, name = code): Part => ({
     code,
@@ -51,6 +66,9 @@ beforeEach(async () => {
                 axes: [],
                 parts: [part('pump', 0, 'Pump'), part('C1', 20, 'Forward clutch')],
             });
+        }
+        if (request.url.includes('/reach')) {
+            return Response.json(REACH);
         }
         sent.push({ url: new URL(request.url).pathname, body: (await request.json()) as Record<string, unknown> });
         return Response.json(benchCard([]));
@@ -193,5 +211,31 @@ describe('labels of the drawing', () => {
             expect(l.x).toBeLessThanOrEqual(next.x);
             expect(next.at - l.at).toBeGreaterThan(((l.name.length + next.name.length) / 2) * 5);
         }
+    });
+});
+
+describe('the way to a part', () => {
+    const work = {
+        family: 'RD4',
+        operations: [operation('pan', { removes: ['C1'] }), operation('pull', { removes: ['pump'] })],
+        hoursLeft: 0.8,
+        longestPath: [],
+        handover: [],
+    };
+
+    it('is named by touching the part, says hours, where and what is renewed, and begins with its first operation', async () => {
+        const begun: string[] = [];
+        render(
+            <QueryClientProvider client={new QueryClient()}>
+                <Reach number="C-1" work={work} onChoose={(code) => void begun.push(code)} />
+            </QueryClientProvider>,
+        );
+        await waitFor(() => expect(document.querySelector('[data-part=pump]')).toBeTruthy());
+        fireEvent.click(document.querySelector('[data-part=pump]') as Element);
+        expect(await screen.findByText('48 min')).toBeTruthy();
+        expect(screen.getByText('the unit must be out')).toBeTruthy();
+        expect(screen.getByText('pan gasket')).toBeTruthy();
+        fireEvent.click(screen.getByRole('button', { name: 'Begin: Pan off' }));
+        expect(begun).toEqual(['pan']);
     });
 });

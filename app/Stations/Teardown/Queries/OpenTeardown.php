@@ -7,6 +7,7 @@ use App\Work\Bench;
 use App\Work\Generation;
 use App\Work\OperationSpec;
 use App\Work\Queries\BenchWork;
+use App\Work\Queries\CountsThatDiffer;
 use App\Yard\Contracts\Blocker;
 use App\Yard\Gate;
 use App\Yard\Models\Unit;
@@ -32,6 +33,10 @@ final class OpenTeardown
             ->where('unit_id', $unit->id)
             ->where('generation', Generation::of($unit, 'teardown'))
             ->exists();
+
+        foreach (CountsThatDiffer::at($unit, Bench::Teardown)->whereNull('decision') as $open) {
+            $blockers[] = $bar("count:$open->id", ucfirst("{$open->said()}: say what became of it."));
+        }
 
         return $inspected ? $blockers : [...$blockers, $bar('inspection', 'No part has been inspected yet.')];
     }

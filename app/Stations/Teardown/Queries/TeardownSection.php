@@ -11,6 +11,7 @@ use App\Work\Bench;
 use App\Work\Generation;
 use App\Work\Queries\BenchShown;
 use App\Work\Queries\BenchWork;
+use App\Work\Queries\CountsThatDiffer;
 use App\Yard\Contracts\Section;
 use App\Yard\Models\Unit;
 use Yard\Core\Faults\GearDiagnosis;
@@ -21,6 +22,7 @@ final class TeardownSection implements Section
     public function __construct(
         private readonly PeopleNames $names,
         private readonly HouseRules $rules,
+        private readonly CountsThatDiffer $counts,
         private readonly BenchShown $bench,
     ) {
     }
@@ -47,6 +49,8 @@ final class TeardownSection implements Section
         return [
             'generation' => $generation,
             'work' => $this->bench->of(BenchWork::of($unit, Bench::Teardown)),
+            'discrepancies' => $this->counts->shown($unit, Bench::Teardown),
+            'decisions' => CountsThatDiffer::decisions(),
             'inspection' => FamilySpec::query()
                 ->where('family_id', $unit->family_id)
                 ->where('kind', 'finding')

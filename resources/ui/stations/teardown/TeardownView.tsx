@@ -9,6 +9,7 @@ import { Bench } from '../../bench/Bench';
 import { Drawing } from '../../bench/Drawing';
 import { GradeFields, useGrade } from '../../bench/proofs/Grade';
 import { More } from '../../kit/More';
+import { Counts } from './Counts';
 
 type Item = NonNullable<Card['teardown']>['inspection'][number];
 
@@ -34,6 +35,7 @@ export function TeardownView(props: SectionProps<'teardown'>) {
             />
             <div className="mt-3 grid items-start gap-3 lg:grid-cols-2">
                 <div className="flex flex-col gap-3">
+                    <Counts {...props} editable={editable} />
                     <Symptoms {...props} />
                     {card.station === 'teardown' && editable && <Complete {...props} />}
                 </div>
