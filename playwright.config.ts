@@ -27,6 +27,9 @@ export default defineConfig({
                 '--disable-background-networking',
                 '--disable-component-update',
                 '--disable-sync',
+                // A microphone that hums, for notes that are spoken.
+                '--use-fake-device-for-media-stream',
+                '--use-fake-ui-for-media-stream',
             ],
         },
     },

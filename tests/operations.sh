@@ -279,3 +279,32 @@ retention() {
   [ "$left" -ge 20 ] && [ "$left" -le 22 ] || { say "FAILED: $left backups are kept of 101 days"; return 1; }
   [ -e "$folder/yard-$(date -u -d "-13 days" +%Y%m%dT020000Z).tar.gz" ] || { say "FAILED: a day of the last two weeks is gone"; return 1; }
 }
+
+# Tablets come in by HTTPS only, under an authority that can vouch for this house alone; without --lan nobody does.
+test_lan() {
+  [ -n "$(lan_addresses)" ] || { say "Tablets: this machine has no address on a network, so there is none to let in."; return 0; }
+  LAN=1
+  start_instance || return 1
+  local address tls=$STATE/tls site
+  address=$(lan_addresses | head -1); site=https://$address:$((LAN_PORT + 1))
+  curl -fsS "http://$address:$LAN_PORT/authority.crt" -o "$STATE.ca" || { say "FAILED: the authority is not handed out"; return 1; }
+  check "the shop answers under its own authority" '{"person":null' "$(curl -fsS --cacert "$STATE.ca" "$site/api/session" | cut -c1-14)" || return 1
+  check "a session goes over HTTPS only" 2 "$(curl -fsS --cacert "$STATE.ca" -D - -o /dev/null "$site/api/session" | grep -ci '^set-cookie:.*; secure')" || return 1
+  check "who does not trust it does not get in" 60 "$(curl -s -o /dev/null "$site/"; echo $?)" || return 1
+  check "the page of trust is no way in" 302 "$(curl -s -o /dev/null -w '%{http_code}' "http://$address:$LAN_PORT/api/session")" || return 1
+  check "it names the fingerprint" 1 "$(curl -fsS "http://$address:$LAN_PORT/" | grep -c "$(lan_fingerprint "$tls")")" || return 1
+  check "the plain address stays on loopback" 7 "$(curl -s -o /dev/null "http://$address:$WEB_PORT/"; echo $?)" || return 1
+  check "the key is its owner's alone" "600 700" "$(stat -c %a "$tls/authority.key" "$tls" | paste -sd ' ')" || return 1
+  # What it signs for somebody else's name is worth nothing, even on a tablet that trusts it.
+  openssl req -newkey ec -pkeyopt ec_paramgen_curve:prime256v1 -noenc -subj "/CN=x" -keyout "$STATE.key" -out "$STATE.csr" 2> /dev/null
+  openssl x509 -req -in "$STATE.csr" -CA "$tls/authority.crt" -CAkey "$tls/authority.key" -days 2 -out "$STATE.crt" \
+    -extfile <(echo 'subjectAltName=DNS:bank.example') 2> /dev/null
+  check "it cannot vouch for another house" "refused" "$(openssl verify -CAfile "$STATE.ca" "$STATE.crt" > /dev/null 2>&1 || echo refused)" || return 1
+  local before; before=$(sha256sum < "$tls/server.crt")
+  start_instance || return 1
+  check "the certificate is kept while it is good" "$before" "$(sha256sum < "$tls/server.crt")" || return 1
+  unset LAN
+  start_instance || return 1
+  check "without it nobody is let in" 7 "$(curl -s -o /dev/null "$site/"; echo $?)" || return 1
+  say "Tablets: HTTPS at $site under the shop's own authority, and closed again."
+}

@@ -69,6 +69,33 @@ test('what the tablet keeps opens no door: nobody is in who was not', async ({ p
     await expect(page.locator('#badge')).toHaveCount(0);
 });
 
+test('a note is spoken with full hands, also without a network, and heard again', async ({ page, context }) => {
+    await context.grantPermissions(['microphone']);
+    await signIn(page, 'teardown', '/units/C-0218/teardown');
+    await inHand(page);
+    await context.setOffline(true);
+    await page.getByRole('button', { name: 'Speak' }).click();
+    await expect(page.getByText('listening, 1 of 120 s')).toBeVisible();
+    await page.getByRole('button', { name: 'Keep what I said' }).click();
+    await expect(page.getByText('1 entry waits for the network')).toBeVisible();
+    await page.getByRole('button', { name: 'Speak' }).click();
+    await page.getByRole('button', { name: 'Drop it' }).click();
+    await expect(page.getByText('1 entry waits for the network')).toBeVisible();
+    await context.setOffline(false);
+    await expect(page.getByText('waits for the network')).toHaveCount(0, { timeout: 20_000 });
+    await expect(page.getByText('Said by Pell Ardane')).toHaveCount(1);
+    const played = await page.locator('audio').evaluate(
+        (a: HTMLAudioElement) =>
+            new Promise<string>((done) => {
+                a.onloadeddata = () => done('heard');
+                a.onerror = () => done(a.error?.message ?? 'error');
+                a.load();
+                void a.play();
+            }),
+    );
+    expect(played).toBe('heard');
+});
+
 test('it can be installed: name, icons that are there, one scope', async ({ page, request }) => {
     await page.goto('/');
     const link = await page.locator('link[rel=manifest]').getAttribute('href');
