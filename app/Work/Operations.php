@@ -19,7 +19,7 @@ final class Operations
             Bench::Teardown => [self::ofFamily($unit), $unit->jobType->scopes],
             Bench::Assembly => [OperationsOfOld::frozen($frozen), $frozen['scopes'] ?? []],
             Bench::Dispatch => [self::withLastChecks(self::ofShop($bench), $frozen), $frozen['scopes'] ?? []],
-            Bench::Returns => [array_map(self::withQuestions(...), self::ofShop($bench)), []],
+            Bench::Returns => [self::withQuestions(self::ofShop($bench)), []],
         };
         $default = $bench->isOfFamily() ? 'inside' : null;
 
@@ -99,17 +99,20 @@ final class Operations
     /**
      * What may be answered is said by the station that weighs the answers.
      *
-     * @param  array<string, mixed>  $operation
-     * @return array<string, mixed>
+     * @param  list<array<string, mixed>>  $operations
+     * @return list<array<string, mixed>>
      */
-    private static function withQuestions(array $operation): array
+    private static function withQuestions(array $operations): array
     {
-        foreach ($operation['proofs'] ?? [] as $n => $proof) {
-            if ($proof['kind'] === ProofKind::Observation->value) {
-                $operation['proofs'][$n] = $proof + app(ObservationJudge::class)->question($proof['of']);
+        $questions = app(ObservationJudge::class)->questions();
+        foreach ($operations as $i => $operation) {
+            foreach ($operation['proofs'] ?? [] as $n => $proof) {
+                if ($proof['kind'] === ProofKind::Observation->value) {
+                    $operations[$i]['proofs'][$n] = $proof + ($questions[$proof['of']] ?? []);
+                }
             }
         }
 
-        return $operation;
+        return $operations;
     }
 }

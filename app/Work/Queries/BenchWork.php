@@ -45,6 +45,18 @@ final class BenchWork
 
     public static function of(Unit $unit, Bench $bench): self
     {
+        return self::read($unit, $bench, Operations::of($unit, $bench));
+    }
+
+    /** The same work as it stands after something was written; its operations are the same. */
+    public function again(): self
+    {
+        return self::read($this->unit, $this->bench, $this->operations);
+    }
+
+    /** @param  array<string, OperationSpec>  $operations  by code */
+    private static function read(Unit $unit, Bench $bench, array $operations): self
+    {
         $generation = Generation::of($unit, $bench->value);
         $of = ['unit_id' => $unit->id, 'generation' => $generation, 'bench' => $bench->value];
 
@@ -52,7 +64,7 @@ final class BenchWork
             $unit,
             $bench,
             $generation,
-            Operations::of($unit, $bench),
+            $operations,
             WorkedOperation::query()->where($of)->get()->keyBy('code'),
             Proof::query()
                 ->where($of)

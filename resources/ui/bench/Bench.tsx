@@ -9,7 +9,7 @@ import { PortMap } from './PortMap';
 import { Strip } from './Strip';
 import { WaitingNote } from './WaitingNote';
 import { isResting } from './resting';
-import { PROOF_FORM, type BenchName, type Material, type Operation, type Send, type Work } from './types';
+import { isWanted, PROOF_FORM, type BenchName, type Material, type Operation, type Send, type Work } from './types';
 import { useBench } from './useBench';
 
 /** The operation somebody turned to; one that is done is only shown when it was looked for. */
@@ -138,20 +138,12 @@ export function Bench({ bench, card: seen, onCard, material, editable, me, badge
 function inHand(work: Work, chosen: Chosen | null): Operation | null {
     const turnedTo = work.operations.find((o) => o.code === chosen?.code);
     if (turnedTo && turnedTo.state !== 'waits' && (chosen?.look || turnedTo.state === 'open')) return turnedTo;
-    const open = work.operations.filter((o) => o.state === 'open' && (!o.alternative || isWanted(o, work)));
+    const open = work.operations.filter((o) => o.state === 'open' && isWanted(o, work));
     return (
         open.find((o) => o.activity === 'running' && !isResting(o)) ??
         open.find((o) => !isResting(o)) ??
         open[0] ??
         null
-    );
-}
-
-/** An alternative is offered by itself only while none of its group is done. */
-function isWanted(o: Operation, work: Work): boolean {
-    const done = new Set(work.operations.filter((p) => p.state === 'done').map((p) => p.code));
-    return work.operations.some((p) =>
-        p.afterAny.some((group) => group.includes(o.code) && !group.some((c) => done.has(c))),
     );
 }
 
@@ -161,7 +153,7 @@ function nextAfter(work: Work, code: string): Operation | null {
     return (
         later.find(
             (o) =>
-                (o.state === 'open' && (!o.alternative || isWanted(o, work))) ||
+                (o.state === 'open' && isWanted(o, work)) ||
                 (o.state === 'waits' && o.waitsFor.length === 1 && o.waitsFor[0] === code),
         ) ?? null
     );

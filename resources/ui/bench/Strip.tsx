@@ -1,6 +1,6 @@
 import { timerEnds } from './resting';
 import { clockOf, useSecondsTo } from './proofs/Timer';
-import type { Operation, Work } from './types';
+import { isWanted, type Operation, type Work } from './types';
 
 const LOOK: Record<Operation['state'], string> = {
     done: 'bg-good',
@@ -18,6 +18,9 @@ const WORDS: Record<Operation['state'], string> = {
 const hours = (h: number) =>
     h < 1 ? `${Math.round(h * 60)} min` : `${Math.floor(h)} h ${Math.round((h % 1) * 60)} min`;
 
+/** Another way that nobody took and nobody needs any more is not shown. */
+const isWorth = (o: Operation, work: Work) => o.state === 'done' || o.state === 'jammed' || isWanted(o, work);
+
 /** How far it is: a tick for each operation, the one in hand taller. */
 export function Strip({ work, at, onChoose }: { work: Work; at: string | null; onChoose: (code: string) => void }) {
     const needed = work.operations.filter((o) => !o.alternative || o.state === 'done');
@@ -25,20 +28,22 @@ export function Strip({ work, at, onChoose }: { work: Work; at: string | null; o
     return (
         <div className="flex min-h-11 items-center gap-4 border-b border-rule px-2">
             <ol className="flex h-8 items-center gap-1" aria-label="Operations">
-                {work.operations.map((o) => (
-                    <li key={o.code}>
-                        <button
-                            type="button"
-                            tabIndex={-1}
-                            disabled={o.state === 'waits'}
-                            title={`${o.name}: ${WORDS[o.state]}`}
-                            aria-label={`${o.name}: ${WORDS[o.state]}`}
-                            aria-current={o.code === at ? 'step' : undefined}
-                            className={`block w-3 ${o.code === at ? 'h-8 bg-hand' : `h-5 ${LOOK[o.state]}`}`}
-                            onClick={() => onChoose(o.code)}
-                        />
-                    </li>
-                ))}
+                {work.operations
+                    .filter((o) => isWorth(o, work))
+                    .map((o) => (
+                        <li key={o.code}>
+                            <button
+                                type="button"
+                                tabIndex={-1}
+                                disabled={o.state === 'waits'}
+                                title={`${o.name}: ${WORDS[o.state]}`}
+                                aria-label={`${o.name}: ${WORDS[o.state]}`}
+                                aria-current={o.code === at ? 'step' : undefined}
+                                className={`block w-3 ${o.code === at ? 'h-8 bg-hand' : `h-5 ${LOOK[o.state]}`}`}
+                                onClick={() => onChoose(o.code)}
+                            />
+                        </li>
+                    ))}
             </ol>
             <p className="font-semibold num">
                 {done} of {needed.length} · {hours(work.hoursLeft)} left

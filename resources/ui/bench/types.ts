@@ -12,6 +12,15 @@ export type Picture = { photo: Blob; place: string };
 export type Send = (answer: Answer, note?: string, picture?: Picture) => void;
 export type Move = 'start' | 'pause' | 'jam' | 'free' | 'note' | 'undo';
 
+/** Of alternatives only those whose group nobody has done yet are offered; everything else always is. */
+export function isWanted(o: Operation, work: Work): boolean {
+    if (!o.alternative) return true;
+    const done = new Set(work.operations.filter((p) => p.state === 'done').map((p) => p.code));
+    return work.operations.some((p) =>
+        p.afterAny.some((group) => group.includes(o.code) && !group.some((c) => done.has(c))),
+    );
+}
+
 /** Nothing of the job is left at this bench; other ways that were not taken do not count. */
 export const isFinished = (work: Work): boolean => work.operations.every((o) => o.state === 'done' || o.alternative);
 

@@ -22,26 +22,26 @@ final class SeenOnReturn extends KeepsProofs implements ObservationJudge
     {
     }
 
-    public function question(string $of): array
+    public function questions(): array
     {
-        $feature = array_column($this->rank->model()['features'], null, 'id')[$of] ??
-            ['name' => $of, 'values' => []];
-
-        return [
-            'ask' => (string) $feature['name'],
-            'choices' => array_map(strval(...), [...array_values($feature['values']), self::CANNOT_SAY]),
-        ];
+        return array_map(
+            fn (array $feature): array => [
+                'ask' => (string) $feature['name'],
+                'choices' => array_map(strval(...), [...array_values($feature['values']), self::CANNOT_SAY]),
+            ],
+            array_column($this->rank->model()['features'], null, 'id'),
+        );
     }
 
     protected function missing(ProofSpec $proof): string
     {
-        return "Look, then say: {$proof->body['ask']}.";
+        return 'Look, then say: '.($proof->body['ask'] ?? $proof->of).'.';
     }
 
     public function take(BenchWork $work, ProofSpec $proof, Answer $answer, Person $by): void
     {
         $choice = $answer->string('choice');
-        if (! in_array($choice, $proof->body['choices'], true)) {
+        if (! in_array($choice, $proof->body['choices'] ?? [], true)) {
             throw Refusal::at('/answer/choice', $this->missing($proof));
         }
         $this->observe->at(self::openReturn($work), $proof->of, $choice === self::CANNOT_SAY ? null : $choice);
