@@ -61,7 +61,7 @@ export function CatalogDesk() {
 function Entries({ kinds }: { kinds: Kinds }) {
     const [params, setParams] = useSearchParams();
     const { can } = useSession();
-    const kind = params.get('kind') ?? 'packs';
+    const kind = params.get('kind') || 'packs';
     const [family, q, asOf, key] = ['family', 'q', 'asOf', 'key'].map((k) => params.get(k) ?? '') as [
         string,
         string,
