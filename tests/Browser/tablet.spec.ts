@@ -69,6 +69,30 @@ test('what the tablet keeps opens no door: nobody is in who was not', async ({ p
     await expect(page.locator('#badge')).toHaveCount(0);
 });
 
+test('a soak runs on through a reload, with and without the network', async ({ page }) => {
+    await signIn(page, 'builder', '/units/C-0235/assembly');
+    expect(await inHand(page)).toBe('clean/done');
+    await prove(page);
+    expect(await inHand(page)).toMatch(/^soak\/timer/);
+    await page.getByRole('button', { name: 'Right, next' }).click();
+    const clock = page.getByRole('button', { name: /soaking.*: \d+:\d\d$/ });
+    const left = async () => {
+        const [, m, s] = /(\d+):(\d\d)$/.exec((await clock.textContent()) ?? '') ?? [];
+        return Number(m) * 60 + Number(s);
+    };
+    const begun = await left();
+    expect(begun).toBeGreaterThan(29 * 60);
+    await programKept(page);
+    const later = await left();
+    expect(later).toBeLessThan(begun);
+    await page.context().setOffline(true);
+    await page.reload();
+    expect(await left()).toBeLessThan(later);
+    await page.context().setOffline(false);
+    // What stands on the soak waits for it.
+    await expect(page.getByRole('button', { name: /pack stacked and measured: waits/ }).first()).toBeDisabled();
+});
+
 test('a note is spoken with full hands, also without a network, and heard again', async ({ page, context }) => {
     await context.grantPermissions(['microphone']);
     await signIn(page, 'teardown', '/units/C-0218/teardown');

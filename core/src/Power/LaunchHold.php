@@ -1,0 +1,90 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Yard\Core\Power;
+
+use Yard\Core\BadInput;
+use Yard\Core\Input;
+
+/**
+ * A converter held: all of the power heats one lump of fluid and metal, which a cooler relieves. C dT/dt = P - UA (T - air)
+ * in closed form (lumped capacity, e.g. Incropera, transient conduction).
+ */
+final readonly class LaunchHold
+{
+    /**
+     * @param  float  $heat  W
+     * @param  float  $capacity  J/K
+     * @param  float  $ua  W/K
+     */
+    private function __construct(
+        public float $heat,
+        private float $capacity,
+        private float $ua,
+        private float $air,
+        private float $start,
+    ) {
+    }
+
+    /** @throws BadInput */
+    public static function read(Input $in): self
+    {
+        $or = static fn (string $field, float $default): float => $in->has($field)
+            ? $in->number($field, above: 0.0)
+            : $default;
+        $fluid = $in->number('fluid_l', min: 0.0) / 1000.0 * $or('fluidDensity', 850.0);
+        $capacity =
+            $fluid * $or('fluidSpecificHeat', 2000.0) +
+            $in->number('metal_kg', min: 0.0) * $or('metalSpecificHeat', 480.0);
+        if ($capacity <= 0.0) {
+            throw $in->at('fluid_l')->fail('range', 'There must be some fluid or metal to be heated.');
+        }
+
+        return new self(
+            ($in->number('torque_nm', min: 0.0) * $in->number('speed_rpm', min: 0.0) * M_PI) / 30.0,
+            $capacity,
+            $in->number('coolerUa_w_per_k', min: 0.0),
+            $in->number('air_degc', above: -273.15),
+            $in->number('start_degc', above: -273.15),
+        );
+    }
+
+    /** In seconds; null without a cooler. */
+    public function timeConstant(): ?float
+    {
+        return $this->ua > 0.0 ? $this->capacity / $this->ua : null;
+    }
+
+    /** Where it would end; null without a cooler. */
+    public function steady(): ?float
+    {
+        return $this->ua > 0.0 ? $this->air + $this->heat / $this->ua : null;
+    }
+
+    /** Null: never. */
+    public function secondsTo(float $limit): ?float
+    {
+        if ($this->start >= $limit) {
+            return 0.0;
+        }
+        $steady = $this->steady();
+        if ($steady === null) {
+            return $this->heat > 0.0 ? (($limit - $this->start) * $this->capacity) / $this->heat : null;
+        }
+
+        return $limit >= $steady
+            ? null
+            : ($this->capacity / $this->ua) * log(($steady - $this->start) / ($steady - $limit));
+    }
+
+    /** From a temperature down to another with the brake off; null: the cooler never gets there. */
+    public function coolDown(float $from, float $to): ?float
+    {
+        return match (true) {
+            $this->ua <= 0.0 || $to <= $this->air => null,
+            $to >= $from => 0.0,
+            default => ($this->capacity / $this->ua) * log(($from - $this->air) / ($to - $this->air)),
+        };
+    }
+}
