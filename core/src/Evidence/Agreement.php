@@ -43,7 +43,7 @@ final readonly class Agreement
             throw $in->at('pairs')->fail('undefined', 'All grades are the same, so agreement says nothing.');
         }
 
-        return new self(count($pairs), array_map(array_values(...), array_values($shares)), self::weights(count($grades), $weighted));
+        return new self(count($pairs), array_map(array_values(...), $shares), self::weights(count($grades), $weighted));
     }
 
     /** @return array{string, string} */
