@@ -41,6 +41,8 @@ final class Calculators
         'shaft.torsion' => ShaftTorsion::class,
         'shift.energy' => ShiftEnergy::class,
         'shift.feel' => ShiftFeel::class,
+        'spc.capability' => SpcCapability::class,
+        'spc.limits' => SpcLimits::class,
         'spring.helical' => SpringHelical::class,
         'tag.parse' => TagParse::class,
         'thrust.converter' => ThrustConverter::class,
