@@ -278,4 +278,46 @@ final class BenchCalculatorsTest extends CoreTestCase
         $good = ['um4' => 30, 'um6' => 20, 'um14' => 1];
         $this->assertRefused('fluid.cleanliness', ['counts' => $good, 'target' => '18-16'], 'format', '/target');
     }
+
+    /** Shear areas after FED-STD-H28/2; limits of ISO 965-2 and strengths of ISO 898-1, from memory. */
+    public function test_which_strips_first(): void
+    {
+        $m8 = ['thread' => 'M8x1.25', 'grade' => '8.8', 'engagement_mm' => 12, 'holeShear_mpa' => 190, 'k' => 0.2];
+        $out = $this->calc('fastener.strip', $m8);
+        $expected = [
+            'holeArea_mm2' => 263.8937829,
+            'boltThreadArea_mm2' => 187.9348407,
+            'holeStripLoad_n' => 50139.81875,
+            'proofLoad_n' => 21232.95364,
+            'boltBreakLoad_n' => 29286.83261,
+            'equalEngagement_mm' => 7.009239364,
+        ];
+        foreach ($expected as $field => $value) {
+            $this->assertRelative($value, $out[$field], 1e-9, $field);
+        }
+        $this->assertSame('bolt', $out['failsFirst']);
+        $this->assertRelative(0.875 * M_PI * 8 * 12, $out['holeArea_mm2'], 1e-12, 'basic diameters');
+        $this->assertRelative(0.2 * 8 * 21.23295364, $out['torqueLimit_nm'], 1e-9, 'the bolt limits it');
+        $worst = $this->calc('fastener.strip', $m8 + ['limits' => [
+            'boltMajorMin_mm' => 7.760,
+            'holePitchMax_mm' => 7.348,
+            'holeMinorMax_mm' => 6.912,
+            'boltPitchMin_mm' => 7.042,
+        ]]);
+        $this->assertRelative(201.9423225, $worst['holeArea_mm2'], 1e-9, 'hole at its limits');
+        $this->assertRelative(145.9342831, $worst['boltThreadArea_mm2'], 1e-9, 'bolt at its limits');
+        $m6 = ['thread' => 'M6x1', 'engagement_mm' => 9, 'holeShear_mpa' => 150, 'torque_nm' => 10] + $m8;
+        $this->assertRelative(22266.03793, $this->calc('fastener.strip', $m6)['holeStripLoad_n'], 1e-9, 'M6');
+        $this->assertTrue($this->calc('fastener.strip', $m6)['within']);
+        $short = $this->calc('fastener.strip', ['engagement_mm' => 3] + $m6);
+        $this->assertSame(['hole', true], [$short['failsFirst'], $short['torqueLimit_nm'] < 10]);
+        $this->assertFalse($short['within']);
+        $inch = ['thread' => '1/4-20', 'grade' => 'SAE 5', 'engagement_mm' => 9.525, 'holeShear_mpa' => 25 * 6.894757293168361];
+        $this->assertRelative(
+            6442.719309 * 4.4482216152605,
+            $this->calc('fastener.strip', $inch + $m8)['holeStripLoad_n'],
+            1e-9,
+            '1/4-20',
+        );
+    }
 }

@@ -22,6 +22,7 @@ final class Calculators
         'endplay.select' => EndplaySelect::class,
         'evidence.rank' => EvidenceRank::class,
         'evidence.reliability' => EvidenceReliability::class,
+        'fastener.strip' => FastenerStrip::class,
         'fastener.torque' => FastenerTorque::class,
         'fit.stack' => FitStack::class,
         'fluid.cleanliness' => FluidCleanliness::class,

@@ -30,6 +30,20 @@ final readonly class Tightening
         'SAE 8' => [[1.5, 120.0]],
     ];
 
+    /** class => list of [largest diameter mm, tensile strength MPa] (ISO 898-1) */
+    private const METRIC_TENSILE = [
+        '8.8' => [[16.0, 800.0], [39.0, 830.0]],
+        '10.9' => [[39.0, 1040.0]],
+        '12.9' => [[39.0, 1220.0]],
+    ];
+
+    /** grade => list of [largest diameter in, tensile strength ksi] (SAE J429) */
+    private const SAE_TENSILE = [
+        'SAE 2' => [[0.75, 74.0], [1.5, 60.0]],
+        'SAE 5' => [[1.0, 120.0], [1.5, 105.0]],
+        'SAE 8' => [[1.5, 150.0]],
+    ];
+
     public float $proofLoadN;
 
     public float $preloadN;
@@ -68,6 +82,15 @@ final readonly class Tightening
         }
 
         return new self($thread, $thread->metric ? $proof : $proof * self::MPA_PER_KSI, $k, $preloadFraction);
+    }
+
+    /** Smallest tensile strength the standard asks of a bolt, in MPa. */
+    public static function tensileMpa(Thread $thread, string $grade): float
+    {
+        return $thread->metric
+            ? self::upTo(self::METRIC_TENSILE[$grade] ?? [], $thread->diameterMm) ?? 0.0
+            : (self::upTo(self::SAE_TENSILE[$grade] ?? [], $thread->diameterMm / self::MM_PER_IN) ?? 0.0) *
+                self::MPA_PER_KSI;
     }
 
     /** @return list<string> */
