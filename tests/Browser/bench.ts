@@ -71,7 +71,9 @@ async function answer(page: Page, operation: string, proof: string, graded: Reco
     }
     if (['reading', 'torque', 'air'].includes(kind ?? '')) await read(page, kind ?? '');
     if (kind === 'photo') {
-        await page.locator('input[type=file]').setInputFiles({ name: 'a.png', mimeType: 'image/png', buffer: PICTURE });
+        await page
+            .locator('[data-proof] input[type=file]')
+            .setInputFiles({ name: 'a.png', mimeType: 'image/png', buffer: PICTURE });
     } else {
         await rightNext(page).click();
     }

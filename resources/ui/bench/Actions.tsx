@@ -12,6 +12,7 @@ type Props = {
     onAll: () => void;
     onMove: (what: Move, note: string) => void;
     onSound: (sound: Blob) => void;
+    onPhoto: (photo: Blob) => void;
 };
 
 const ASKS: Partial<Record<Move, string>> = {
@@ -96,9 +97,10 @@ type MovesProps = {
     onAsk: (m: Move) => void;
     onMove: (m: Move, note: string) => void;
     onSound: (sound: Blob) => void;
+    onPhoto: (photo: Blob) => void;
 };
 
-function Moves({ operation: o, busy, onAsk, onMove, onSound }: MovesProps) {
+function Moves({ operation: o, busy, onAsk, onMove, onSound, onPhoto }: MovesProps) {
     const button = (text: string, press: () => void) => (
         <button type="button" className="btn min-h-14" disabled={busy} onClick={press}>
             {text}
@@ -111,7 +113,28 @@ function Moves({ operation: o, busy, onAsk, onMove, onSound }: MovesProps) {
             {o.activity === 'running' && button('Set it down', () => onAsk('pause'))}
             {button('It will not go', () => onAsk('jam'))}
             {button('Note', () => onAsk('note'))}
+            <Photo onPhoto={onPhoto} />
             <Speak key={o.code} busy={busy} onSound={onSound} />
         </>
+    );
+}
+
+/** A picture of the work, beside what must be proven. */
+function Photo({ onPhoto }: { onPhoto: (photo: Blob) => void }) {
+    return (
+        <label className="btn min-h-14 cursor-pointer">
+            Photo
+            <input
+                type="file"
+                accept="image/*"
+                capture="environment"
+                className="sr-only"
+                onChange={(e) => {
+                    const photo = e.target.files?.[0];
+                    if (photo) onPhoto(photo);
+                    e.target.value = '';
+                }}
+            />
+        </label>
     );
 }

@@ -125,6 +125,9 @@ export function Bench({ bench, card: seen, onCard, material, editable, me, badge
             <Actions
                 {...{ operation, next, editable, busy, all }}
                 onAll={() => setAll(!all)}
+                onPhoto={(photo) =>
+                    void (operation && hands.picture(operation.code, { photo, place: operation.name.slice(0, 80) }))
+                }
                 onSound={(sound) => void (operation && hands.speak(operation.code, sound))}
                 onMove={(what, note) => {
                     if (operation) void move(operation.code, what, note).then((ok) => ok && setChosen(null));

@@ -3,7 +3,7 @@ import type { Waiting } from './offline';
 
 type Props = { waiting: { id: number; write: Waiting }[]; elsewhere: number; onDrop: (id: number) => void };
 
-const what = (w: Waiting) => `${w.sound ? 'spoken note' : (w.move ?? w.proof)} at ${w.operation}`;
+const what = (w: Waiting) => `${w.sound ? 'spoken note' : (w.move ?? w.proof ?? 'picture')} at ${w.operation}`;
 
 /** What the server has not said yes to: how much waits, and what it refused, which a person must look at. */
 export function WaitingNote({ waiting, elsewhere, onDrop }: Props) {

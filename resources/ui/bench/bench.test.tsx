@@ -70,6 +70,11 @@ beforeEach(async () => {
         if (request.url.includes('/reach')) {
             return Response.json(REACH);
         }
+        if (request.url.endsWith('/photos')) {
+            sent.push({ url: 'photo', body: Object.fromEntries((await request.formData()).entries()) });
+            return Response.json({ id: 4, place: '', width: 1, height: 1 }, { status: 201 });
+        }
+        if (request.method === 'GET') return Response.json(benchCard([]));
         sent.push({ url: new URL(request.url).pathname, body: (await request.json()) as Record<string, unknown> });
         return Response.json(benchCard([]));
     };
@@ -127,6 +132,15 @@ describe('the bench', () => {
         expect(sent[0]?.url).toBe('/api/units/C-1/assembly/operations/pump/proofs/done');
         expect(sent[0]?.body).toMatchObject({ answer: {}, note: '' });
         expect(sent[0]?.body.at).toBeTypeOf('string');
+    });
+
+    it('takes a picture of the work beside what must be proven', async () => {
+        shown([operation('pump')]);
+        await screen.findByText('Done when your hands say so.');
+        const file = new File(['grey'], 'a.png', { type: 'image/png' });
+        fireEvent.change(screen.getByLabelText('Photo'), { target: { files: [file] } });
+        await waitFor(() => expect(sent).toHaveLength(1));
+        expect(sent[0]?.body).toMatchObject({ place: 'Operation pump', station: 'assembly' });
     });
 
     it('chooses nothing beforehand and sends what a person chose', async () => {

@@ -52,6 +52,8 @@ export async function deliver(write: Waiting): Promise<Result<Card>> {
     if (write.photo) {
         const kept = await keepPhoto(write, write.photo);
         if (!kept.data) return { error: kept.error, response: kept.response };
+        if (!write.proof)
+            return api.GET('/units/{number}', { params: { path: { number }, query: { sections: bench } } });
         answer = { photo: String(kept.data.id) };
     }
     return api.POST(PROOFS[bench], {

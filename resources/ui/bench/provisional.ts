@@ -6,11 +6,13 @@ import type { Waiting } from './offline';
 /** Proofs that only the server can take: parts off its shelf, a second person's PIN. */
 const NEEDS_NETWORK = new Set(['fit', 'sign']);
 
+/** What is kept beside the work and proves nothing: something said, a picture of no proof. */
+const saysNothing = (write: Waiting): boolean =>
+    write.sound !== undefined || (write.photo !== undefined && write.proof === undefined);
+
 export const canWait = (card: Card, write: Waiting): boolean => {
     const proof = operationOf(card, write)?.proofs.find((p) => p.code === write.proof);
-    return (
-        write.move !== undefined || write.sound !== undefined || (proof !== undefined && !NEEDS_NETWORK.has(proof.kind))
-    );
+    return saysNothing(write) || write.move !== undefined || (proof !== undefined && !NEEDS_NETWORK.has(proof.kind));
 };
 
 const operationOf = (card: Card, write: Waiting): Operation | undefined =>
@@ -19,7 +21,7 @@ const operationOf = (card: Card, write: Waiting): Operation | undefined =>
 /** The card as it will be if the server agrees: what waits, laid over what was last seen. */
 export function laidOver(card: Card, write: Waiting): Card {
     const section = card[write.bench];
-    if (!section || write.sound) return card;
+    if (!section || saysNothing(write)) return card;
     const changed = section.work.operations.map((o) => (o.code === write.operation ? touched(o, write) : o));
     const work = { ...section.work, operations: settled(changed, write) };
     return { ...card, [write.bench]: { ...section, work } };

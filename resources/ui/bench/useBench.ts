@@ -83,6 +83,7 @@ export function useBench({ bench, card, badge, onCard }: Hands) {
         prove: (operation: string, proof: string, answer: Answer, note = '', picture?: Picture) =>
             act({ operation, proof, answer, note, ...picture }),
         speak: (operation: string, sound: Blob) => act({ operation, note: '', sound }),
+        picture: (operation: string, picture: Picture) => act({ operation, note: '', ...picture }),
         move: (operation: string, move: Move, note = '') => act({ operation, move, note }),
         drop: (id: number) => void drop(id).then(changed),
     };
