@@ -1,8 +1,19 @@
-import { useEffect, useId, useMemo, useRef, useState, type KeyboardEvent, type RefObject } from 'react';
+import { useEffect, useId, useMemo, useRef, useState, type KeyboardEvent, type ReactNode, type RefObject } from 'react';
 import { Fetched } from '../kit/Fetched';
 import { More } from '../kit/More';
 import { useZoom } from './useZoom';
-import { boxOf, inOrder, labelsOf, placed, useSection, type Box, type Part, type Section, type Shape } from './section';
+import {
+    apart,
+    boxOf,
+    inOrder,
+    labelsOf,
+    placed,
+    useSection,
+    type Box,
+    type Part,
+    type Section,
+    type Shape,
+} from './section';
 
 export type PartState = 'hand' | 'next' | 'off' | 'absent' | 'suspect' | 'damaged' | 'measured';
 
@@ -93,8 +104,17 @@ function halfOf(section: Section, follow: string[]): Half {
     return followed.some((p) => p.kind !== 'below' && !isOnMainAxis(p)) ? 'axes' : 'inside';
 }
 
-function Drawn({ section, states, tags = {}, follow = [], onPart, className = '' }: Props & { section: Section }) {
+function Drawn({
+    section: whole,
+    states,
+    tags = {},
+    follow = [],
+    onPart,
+    className = '',
+}: Props & { section: Section }) {
     const [turned, setTurned] = useState<Half | null>(null);
+    const [isApart, setApart] = useState(false);
+    const section = useMemo(() => (isApart ? apart(whole) : whole), [whole, isApart]);
     const half = turned ?? halfOf(section, follow);
     const view = useMemo(() => viewOf(section, half), [section, half]);
     const order = useMemo(() => inOrder(section.parts.filter(onHalf(half))), [section, half]);
@@ -133,7 +153,9 @@ function Drawn({ section, states, tags = {}, follow = [], onPart, className = ''
                     <Leader key={l.code} label={l} top={view.y + 14} state={states[l.code]} tag={tags[l.code]} />
                 ))}
             </svg>
-            <Halves section={section} half={half} onTurn={setTurned} near={zoom.isNear} onFit={zoom.fit} />
+            <Halves section={section} half={half} onTurn={setTurned} near={zoom.isNear} onFit={zoom.fit}>
+                {half !== 'outside' && <Apart on={isApart} onChange={setApart} />}
+            </Halves>
             <DrawingLegend />
             <More title="The drawing as a table" className="sr-only focus-within:not-sr-only">
                 <PartTable parts={order} states={states} tags={tags} />
@@ -230,10 +252,25 @@ type HalvesProps = {
     near: boolean;
     onTurn: (half: Half) => void;
     onFit: () => void;
+    children: ReactNode;
 };
 
+/** Parts slid along the axis, so that each is seen whole. */
+function Apart({ on, onChange }: { on: boolean; onChange: (on: boolean) => void }) {
+    return (
+        <button
+            type="button"
+            aria-pressed={on}
+            className={`min-h-11 px-2 text-sm ${on ? 'font-semibold' : 'underline'}`}
+            onClick={() => onChange(!on)}
+        >
+            Drawn apart
+        </button>
+    );
+}
+
 /** Which half fills the picture; it turns by itself to the part in hand. */
-function Halves({ section, half, near, onTurn, onFit }: HalvesProps) {
+function Halves({ section, half, near, onTurn, onFit, children }: HalvesProps) {
     const there = (Object.keys(HALVES) as Half[]).filter((h) => h !== 'axes' || section.axes.length > 1);
     return (
         <div className="absolute bottom-0 left-1 flex gap-1 no-print" role="group" aria-label="What the drawing shows">
@@ -253,6 +290,7 @@ function Halves({ section, half, near, onTurn, onFit }: HalvesProps) {
                     Whole unit
                 </button>
             )}
+            {children}
         </div>
     );
 }

@@ -3,7 +3,7 @@ import { cleanup, fireEvent, render, screen } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { FamilyPicture } from '../rooms/catalog/FamilyPicture';
 import { Drawing } from './Drawing';
-import type { Part, Shape } from './section';
+import { apart, type Part, type Section, type Shape } from './section';
 import { OperationPicture, toggled } from '../rooms/catalog/OperationPicture';
 import { PortMap } from './PortMap';
 import { boxOfLook, nearer } from './useZoom';
@@ -154,6 +154,29 @@ describe('what waits', () => {
     it('shows nothing where nothing waits', () => {
         render(<WaitingNote waiting={[]} elsewhere={0} onDrop={() => undefined} />);
         expect(screen.queryByRole('status')).toBeNull();
+    });
+});
+
+describe('drawn apart', () => {
+    it('slides each part along the axis in its order, by the same room, and leaves what holds them', () => {
+        const section: Section = { family: 'RD4', axes: [], ports: null, parts };
+        const left = (code: string, of: Section) =>
+            Math.min(
+                ...(of.parts.find((p) => p.code === code)?.shapes ?? []).flatMap((s) => s.points.map(([x]) => x ?? 0)),
+            );
+        const moved = apart(section);
+        expect(left('case', moved)).toBe(left('case', section));
+        expect(left('pan', moved)).toBe(left('pan', section));
+        const by = ['shaft', 'C1', 'gear'].map((code) => left(code, moved) - left(code, section));
+        expect(by).toEqual([-11, 0, 11]);
+    });
+
+    it('is a switch at the drawing, not there for the outside', async () => {
+        shown(<Drawing family="RD4" states={{}} />);
+        fireEvent.click(await screen.findByRole('button', { name: 'Drawn apart' }));
+        expect(screen.getByRole('button', { name: 'Drawn apart' }).getAttribute('aria-pressed')).toBe('true');
+        fireEvent.click(screen.getByRole('button', { name: 'Outside' }));
+        expect(screen.queryByRole('button', { name: 'Drawn apart' })).toBeNull();
     });
 });
 

@@ -45,6 +45,27 @@ export const inOrder = (parts: Part[]): Part[] =>
         return one.x - other.x || other.y - one.y;
     });
 
+/** Room between two parts that are drawn apart, in millimetres. */
+const APART = 11;
+
+/** Whether a part holds the others: it stays where it is when they are drawn apart. */
+const holds = (p: Part) => p.kind === 'housing' || p.kind === 'below' || p.code === 'case';
+
+/** The parts slid along the axis, in the order they sit in, so that each is seen whole. */
+export function apart(section: Section): Section {
+    const middle = (p: Part) => boxOf(p.shapes).x + boxOf(p.shapes).w / 2;
+    const inside = section.parts.filter((p) => !holds(p)).sort((a, b) => middle(a) - middle(b));
+    const step = new Map(inside.map((p, n) => [p.code, (n - (inside.length - 1) / 2) * APART]));
+    const moved = (shape: Shape, by: number): Shape => ({
+        ...shape,
+        points: shape.points.map(([x = 0, y = 0]) => [x + by, y]),
+    });
+    return {
+        ...section,
+        parts: section.parts.map((p) => ({ ...p, shapes: p.shapes.map((s) => moved(s, step.get(p.code) ?? 0)) })),
+    };
+}
+
 /** Where a leader ends: on the material of the part. */
 function anchorOf(part: Part): { x: number; y: number } {
     const shapes = part.shapes.filter((s) => s.as !== 'outside');
