@@ -177,7 +177,11 @@ final class BenchCalculatorsTest extends CoreTestCase
 
     public static function decays(): array
     {
-        return ['choked' => [500.0, 250.0, 'all'], 'across' => [400.0, 120.0, 'part'], 'below' => [180.0, 110.0, 'none']];
+        return [
+            'choked' => [500.0, 250.0, 'all'],
+            'across' => [400.0, 120.0, 'part'],
+            'below' => [180.0, 110.0, 'none'],
+        ];
     }
 
     public function test_a_leakdown_passes_the_same_air_through_both(): void
@@ -220,13 +224,15 @@ final class BenchCalculatorsTest extends CoreTestCase
         $this->assertRelative(0.126996, $out['stdErr'], 1e-5, 'error');
         $this->assertEqualsWithDelta(0.4 + 1.959964 * 0.126996, $out['upper'], 1e-5);
         $two = ['pairs' => $pairs, 'order' => ['yes', 'no'], 'weights' => 'quadratic'];
-        $this->assertEqualsWithDelta(0.4, $this->calc('grade.agreement', $two)['kappa'], 1e-12, 'two grades: no difference');
+        $kappa = $this->calc('grade.agreement', $two)['kappa'];
+        $this->assertEqualsWithDelta(0.4, $kappa, 1e-12, 'two grades: no difference');
     }
 
     /** Quadratic weights equal the intraclass form 1 - E d2 / E0 d2 (Fleiss and Cohen 1973). */
     public function test_weighted_agreement_by_the_distances(): void
     {
-        $pairs = self::pairs([['a', 'a', 8], ['a', 'b', 3], ['b', 'b', 6], ['b', 'c', 4], ['c', 'a', 1], ['c', 'c', 5]]);
+        $table = [['a', 'a', 8], ['a', 'b', 3], ['b', 'b', 6], ['b', 'c', 4], ['c', 'a', 1], ['c', 'c', 5]];
+        $pairs = self::pairs($table);
         $of = ['a' => 0, 'b' => 1, 'c' => 2];
         foreach (['linear' => 1, 'quadratic' => 2] as $weights => $power) {
             $seen = $chance = 0.0;
@@ -236,7 +242,8 @@ final class BenchCalculatorsTest extends CoreTestCase
                     $chance += abs($of[$x] - $of[$other]) ** $power / count($pairs) ** 2;
                 }
             }
-            $out = $this->calc('grade.agreement', ['pairs' => $pairs, 'order' => ['a', 'b', 'c'], 'weights' => $weights]);
+            $graded = ['pairs' => $pairs, 'order' => ['a', 'b', 'c'], 'weights' => $weights];
+            $out = $this->calc('grade.agreement', $graded);
             $this->assertRelative(1.0 - $seen / $chance, $out['kappa'], 1e-12, $weights);
         }
         $this->assertRefused('grade.agreement', ['pairs' => $pairs, 'weights' => 'linear'], 'missing', '');
@@ -312,7 +319,8 @@ final class BenchCalculatorsTest extends CoreTestCase
         $short = $this->calc('fastener.strip', ['engagement_mm' => 3] + $m6);
         $this->assertSame(['hole', true], [$short['failsFirst'], $short['torqueLimit_nm'] < 10]);
         $this->assertFalse($short['within']);
-        $inch = ['thread' => '1/4-20', 'grade' => 'SAE 5', 'engagement_mm' => 9.525, 'holeShear_mpa' => 25 * 6.894757293168361];
+        $ksi = 6.894757293168361;
+        $inch = ['thread' => '1/4-20', 'grade' => 'SAE 5', 'engagement_mm' => 9.525, 'holeShear_mpa' => 25 * $ksi];
         $this->assertRelative(
             6442.719309 * 4.4482216152605,
             $this->calc('fastener.strip', $inch + $m8)['holeStripLoad_n'],

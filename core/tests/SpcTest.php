@@ -46,7 +46,8 @@ final class SpcTest extends CoreTestCase
             'lower' => 73.95,
             'upper' => 74.05,
         ]);
-        foreach (['Cp' => 1.66805002, 'Cpk' => 1.628817483, 'Pp' => 1.634166303, 'Ppk' => 1.595730711] as $index => $value) {
+        $indices = ['Cp' => 1.66805002, 'Cpk' => 1.628817483, 'Pp' => 1.634166303, 'Ppk' => 1.595730711];
+        foreach ($indices as $index => $value) {
             $this->assertRelative($value, $fit[$index], 1e-7, $index);
         }
         $this->assertSame([125, 0, 0], [$fit['n'], $fit['below'], $fit['above']]);
@@ -126,6 +127,7 @@ final class SpcTest extends CoreTestCase
         $this->assertRefused('spc.capability', $none, 'range', '/upper');
         $same = ['chart' => 'individuals', 'values' => [2, 2, 2], 'upper' => 3];
         $this->assertRefused('spc.capability', $same, 'range', '');
-        $this->assertRefused('spc.limits', ['chart' => 'xbar-r', 'subgroups' => [[1, 2], [1]]], 'range', '/subgroups/1');
+        $uneven = ['chart' => 'xbar-r', 'subgroups' => [[1, 2], [1]]];
+        $this->assertRefused('spc.limits', $uneven, 'range', '/subgroups/1');
     }
 }

@@ -83,11 +83,7 @@ export function App() {
                 Skip to the work
             </a>
             <Head light={light} setLight={setLight} onKeys={() => setHelp(true)} />
-            {session.kept && (
-                <p role="status" className="no-print border-b-4 border-warn bg-sheet px-4 py-1 text-center">
-                    <Mark kind="warn">No network</Mark> The benches go on with what this tablet keeps; the rest waits.
-                </p>
-            )}
+            {session.kept && <NoNetwork />}
             <main
                 id="work"
                 tabIndex={-1}
@@ -103,6 +99,14 @@ export function App() {
             <Keys open={help} onClose={setHelp} />
             {session.locked && <Locked {...session.locked} />}
         </div>
+    );
+}
+
+function NoNetwork() {
+    return (
+        <p role="status" className="no-print border-b-4 border-warn bg-sheet px-4 py-1 text-center">
+            <Mark kind="warn">No network</Mark> The benches go on with what this tablet keeps; the rest waits.
+        </p>
     );
 }
 

@@ -72,13 +72,20 @@ final class DeskBenchTest extends TestCase
         $this->packedUp();
         $build = Build::query()->firstOrFail();
         $build->update(['spec' => ['scopes' => ['outside', 'pan', 'valve-body']] + $build->spec]);
-        $this->assertSame(['plugged', 'label', 'papers', 'packed'], array_keys($this->as('manager')->states('dispatch')));
+        $asked = array_keys($this->as('manager')->states('dispatch'));
+        $this->assertSame(['plugged', 'label', 'papers', 'packed'], $asked);
     }
 
     public function test_what_is_seen_at_the_desk_is_what_is_weighed(): void
     {
         $number = $this->came();
-        $desk = fn (string $choice) => $this->prove('C-9001', 'returns', 'codes', 'observation-codes', ['choice' => $choice]);
+        $desk = fn (string $choice) => $this->prove(
+            'C-9001',
+            'returns',
+            'codes',
+            'observation-codes',
+            ['choice' => $choice],
+        );
         $work = $this->read('/units/C-9001')->json('returns.work.operations');
         $asked = array_column($work, null, 'code')['codes']['proofs'][0];
         $this->assertSame(['none', 'overheat', 'sensor', 'slip', 'cannot be said'], $asked['choices']);

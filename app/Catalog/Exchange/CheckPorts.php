@@ -26,7 +26,11 @@ final class CheckPorts
             }
             $byNumber[$port->number] ??= $port;
         }
-        $errors = [...$errors, ...self::covers($ports->list, $byNumber, $at), ...self::fills($family, $ports->list, $at)];
+        array_push(
+            $errors,
+            ...self::covers($ports->list, $byNumber, $at),
+            ...self::fills($family, $ports->list, $at),
+        );
 
         return array_map(fn (array $e): array => ['pointer' => $e[0], 'detail' => $e[1]], $errors);
     }

@@ -8,8 +8,8 @@ use Yard\Core\BadInput;
 use Yard\Core\Input;
 
 /**
- * Agreement of two people who graded the same parts, beyond what chance gives: Cohen 1960 and, weighted, 1968; the error of
- * Fleiss, Cohen and Everitt 1969.
+ * Agreement of two people who graded the same parts, beyond what chance gives: Cohen 1960 and, weighted, 1968; the
+ * error of Fleiss, Cohen and Everitt 1969.
  */
 final readonly class Agreement
 {

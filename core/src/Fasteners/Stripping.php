@@ -5,14 +5,14 @@ declare(strict_types=1);
 namespace Yard\Core\Fasteners;
 
 /**
- * Shear areas of engaged threads, from FED-STD-H28/2 (from memory): with basic diameters 0.875 pi d L of the hole and 0.75
- * pi D1 L of the bolt; with the limits of a tolerance class smaller.
+ * Shear areas of engaged threads, from FED-STD-H28/2 (from memory): with basic diameters 0.875 pi d L of the hole and
+ * 0.75 pi D1 L of the bolt; with the limits of a tolerance class smaller.
  */
 final readonly class Stripping
 {
     /**
      * @param  float  $engagement  mm
-     * @param  array{dMin: float, d2Max: float, d1Max: float, pitchMin: float}|null  $limits  of major diameter and pitch
+     * @param  array{dMin: float, d2Max: float, d1Max: float, pitchMin: float}|null  $limits  of major and pitch
      *     diameter of the bolt, pitch and minor diameter of the hole; null: basic diameters
      */
     public function __construct(private Thread $thread, private float $engagement, private ?array $limits)

@@ -8,8 +8,8 @@ use Yard\Core\BadInput;
 use Yard\Core\Input;
 
 /**
- * Two thick cylinders pressed together, plane stress, after Lame (e.g. Shigley, Mechanical Engineering Design, press and
- * shrink fits). Lengths in millimetres, stresses in MPa.
+ * Two thick cylinders pressed together, plane stress, after Lame (e.g. Shigley, Mechanical Engineering Design, press
+ * and shrink fits). Lengths in millimetres, stresses in MPa.
  */
 final readonly class PressFit
 {

@@ -5,8 +5,8 @@ declare(strict_types=1);
 namespace Yard\Core\Hydraulics;
 
 /**
- * Air as an ideal gas through a sharp opening: choked while the pressure behind is at most (2/(k+1))^(k/(k-1)) of the one
- * before, subsonic above (e.g. White, Fluid Mechanics, compressible flow). Pressures absolute, in kPa.
+ * Air as an ideal gas through a sharp opening: choked while the pressure behind is at most (2/(k+1))^(k/(k-1)) of the
+ * one before, subsonic above (e.g. White, Fluid Mechanics, compressible flow). Pressures absolute, in kPa.
  */
 final class AirFlow
 {

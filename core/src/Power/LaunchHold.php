@@ -8,8 +8,8 @@ use Yard\Core\BadInput;
 use Yard\Core\Input;
 
 /**
- * A converter held: all of the power heats one lump of fluid and metal, which a cooler relieves. C dT/dt = P - UA (T - air)
- * in closed form (lumped capacity, e.g. Incropera, transient conduction).
+ * A converter held: all of the power heats one lump of fluid and metal, which a cooler relieves. C dT/dt = P - UA (T -
+ * air) in closed form (lumped capacity, e.g. Incropera, transient conduction).
  */
 final readonly class LaunchHold
 {

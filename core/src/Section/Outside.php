@@ -13,7 +13,8 @@ final class Outside
      */
     public static function of(DrawnPart $part, float $from = -INF, float $to = INF): array
     {
-        $half = array_values(array_filter($part->shapes, static fn (Shape $s): bool => $s->as === 'outside'))[0] ?? null;
+        $outside = array_filter($part->shapes, static fn (Shape $s): bool => $s->as === 'outside');
+        $half = array_values($outside)[0] ?? null;
         $points = $half === null ? $part->shapes[0]->points : self::mirrored($half->points);
 
         return self::cut(self::cut($points, $from, 1.0), $to, -1.0);

@@ -93,6 +93,9 @@ final readonly class ControlChart
 
         return $sigma === 0.0
             ? []
-            : WesternElectric::signals(array_map(static fn (float $x): float => ($x - $centre) / $sigma, $this->points));
+            : WesternElectric::signals(array_map(
+                static fn (float $x): float => ($x - $centre) / $sigma,
+                $this->points,
+            ));
     }
 }

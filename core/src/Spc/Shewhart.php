@@ -7,8 +7,9 @@ namespace Yard\Core\Spc;
 use Yard\Core\Maths\Special;
 
 /**
- * Constants of control charts from the distribution of the range of n normal values, by Simpson's rule: d2 = E(R), d3 its
- * standard deviation (formulas as in Montgomery, Introduction to Statistical Quality Control; ASTM MNL 7 prints them rounded).
+ * Constants of control charts from the distribution of the range of n normal values, by Simpson's rule: d2 = E(R), d3
+ * its standard deviation (formulas as in Montgomery, Introduction to Statistical Quality Control; ASTM MNL 7 prints
+ * them rounded).
  */
 final class Shewhart
 {

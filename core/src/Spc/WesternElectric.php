@@ -5,8 +5,9 @@ declare(strict_types=1);
 namespace Yard\Core\Spc;
 
 /**
- * Patterns that chance alone seldom makes (Western Electric, Statistical Quality Control Handbook, 1956): 1 one point beyond
- * three sigma; 2 two of three beyond two on one side; 3 four of five beyond one on one side; 4 eight on one side.
+ * Patterns that chance alone seldom makes (Western Electric, Statistical Quality Control Handbook, 1956): 1 one point
+ * beyond three sigma; 2 two of three beyond two on one side; 3 four of five beyond one on one side; 4 eight on one
+ * side.
  */
 final class WesternElectric
 {

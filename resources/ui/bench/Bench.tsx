@@ -40,24 +40,34 @@ type ShownProps = Pick<Props, 'bench' | 'card' | 'material' | 'editable'> & {
     children: (operation: string, proof: string, ...sent: Parameters<Send>) => Promise<boolean>;
 };
 
-/** The picture with the part in hand lit, and the operation in hand below it. */
-function Shown({ work, operation, next, children, ...props }: ShownProps) {
-    const due = operation?.proofs[operation.proven.findIndex((p) => p.open !== null)];
+type PictureProps = Pick<ShownProps, 'bench' | 'work' | 'operation' | 'next'>;
+
+const dueOf = (o: Operation | null) => o?.proofs[o.proven.findIndex((p) => p.open !== null)];
+
+/** The drawing; beside it, where air is blown, the face with the port that fills what is checked. */
+function Picture({ bench, work, operation, next }: PictureProps) {
+    const due = dueOf(operation);
     const blown = due?.kind === 'air' ? due.of : null;
     const lit = operation && blown ? { ...operation, parts: [blown] } : operation;
+    const height = due?.kind === 'condition' ? 'h-52' : 'h-72';
+    return (
+        <div className={`flex shrink-0 border-b border-rule bg-sheet ${height}`}>
+            <Drawing
+                family={work.family}
+                states={statesOf(bench, work, lit, next)}
+                follow={operation?.parts ?? []}
+                className="min-w-0 flex-1"
+            />
+            {blown && <PortMap key={blown} family={work.family} element={blown} className="w-[36%]" />}
+        </div>
+    );
+}
+
+/** The picture with the part in hand lit, and the operation in hand below it. */
+function Shown({ work, operation, next, children, ...props }: ShownProps) {
     return (
         <>
-            <div
-                className={`flex shrink-0 border-b border-rule bg-sheet ${due?.kind === 'condition' ? 'h-52' : 'h-72'}`}
-            >
-                <Drawing
-                    family={work.family}
-                    states={statesOf(props.bench, work, lit, next)}
-                    follow={operation?.parts ?? []}
-                    className="min-w-0 flex-1"
-                />
-                {blown && <PortMap key={blown} family={work.family} element={blown} className="w-[36%]" />}
-            </div>
+            <Picture bench={props.bench} {...{ work, operation, next }} />
             {operation ? (
                 <InHand key={operation.code} {...props} operation={operation} prove={children} />
             ) : (

@@ -104,63 +104,83 @@ function halfOf(section: Section, follow: string[]): Half {
     return followed.some((p) => p.kind !== 'below' && !isOnMainAxis(p)) ? 'axes' : 'inside';
 }
 
-function Drawn({
-    section: whole,
-    states,
-    tags = {},
-    follow = [],
-    onPart,
-    className = '',
-}: Props & { section: Section }) {
-    const [turned, setTurned] = useState<Half | null>(null);
+/** What of the unit is shown: the half where the work is until a hand turns it, whole or drawn apart. */
+function useSight(whole: Section, follow: string[]) {
+    const work = follow.join();
+    const [turned, setTurned] = useState<{ half: Half; at: string } | null>(null);
     const [isApart, setApart] = useState(false);
     const section = useMemo(() => (isApart ? apart(whole) : whole), [whole, isApart]);
-    const half = turned ?? halfOf(section, follow);
+    // Turned by hand it stays until the work moves on.
+    const half = turned?.at === work ? turned.half : halfOf(section, follow);
     const view = useMemo(() => viewOf(section, half), [section, half]);
     const order = useMemo(() => inOrder(section.parts.filter(onHalf(half))), [section, half]);
-    const { chosen, setChosen, onKeyDown } = useWalk(order);
-    const spoken = order.find((p) => p.code === chosen);
+    return { section, half, view, order, isApart, setApart, turn: (to: Half) => setTurned({ half: to, at: work }) };
+}
+
+function Drawn({ section: whole, states, tags = {}, follow = [], ...props }: Props & { section: Section }) {
+    const sight = useSight(whole, follow);
+    const walk = useWalk(sight.order);
     const svg = useRef<SVGSVGElement>(null);
-    const zoom = useZoom(svg, view, middleOf(spoken ?? order.find((p) => states[p.code] === 'hand')));
+    const lit = sight.order.find((p) => p.code === walk.chosen) ?? sight.order.find((p) => states[p.code] === 'hand');
+    const zoom = useZoom(svg, sight.view, middleOf(lit));
     useWheel(svg, zoom.byWheel);
-    useEffect(() => setTurned(null), [follow.join()]); // eslint-disable-line react-hooks/exhaustive-deps -- by what it holds
-    const focus = zoom.box;
     return (
-        <div className={`relative ${className}`}>
-            <svg
-                ref={svg}
-                viewBox={`${focus.x} ${focus.y} ${focus.w} ${focus.h}`}
-                className="h-full w-full pb-7"
-                role="img"
-                tabIndex={0}
-                aria-label={`Section drawing of the ${section.family}. ${spoken ? said(spoken, states) : summed(order, states)}`}
-                style={{ touchAction: zoom.isNear ? 'none' : 'pan-y' }}
-                onKeyDown={(e) => {
-                    zoom.byKey(e.key);
-                    onKeyDown(e);
-                }}
-                onDoubleClick={zoom.fit}
-                {...zoom.hands}
-            >
-                <Parts
-                    {...{ section, half, states, chosen, view }}
-                    onChoose={(code) => {
-                        setChosen(code);
-                        onPart?.(code);
-                    }}
-                />
-                {labelsOf(labelled(order, states, chosen), view).map((l) => (
-                    <Leader key={l.code} label={l} top={view.y + 14} state={states[l.code]} tag={tags[l.code]} />
-                ))}
-            </svg>
-            <Halves section={section} half={half} onTurn={setTurned} near={zoom.isNear} onFit={zoom.fit}>
-                {half !== 'outside' && <Apart on={isApart} onChange={setApart} />}
+        <div className={`relative ${props.className ?? ''}`}>
+            <Canvas {...{ svg, sight, walk, zoom, states, tags }} onPart={props.onPart} />
+            <Halves section={sight.section} half={sight.half} onTurn={sight.turn} near={zoom.isNear} onFit={zoom.fit}>
+                {sight.half !== 'outside' && <Apart on={sight.isApart} onChange={sight.setApart} />}
             </Halves>
             <DrawingLegend />
             <More title="The drawing as a table" className="sr-only focus-within:not-sr-only">
-                <PartTable parts={order} states={states} tags={tags} />
+                <PartTable parts={sight.order} states={states} tags={tags} />
             </More>
         </div>
+    );
+}
+
+type CanvasProps = {
+    svg: RefObject<SVGSVGElement | null>;
+    sight: ReturnType<typeof useSight>;
+    walk: ReturnType<typeof useWalk>;
+    zoom: ReturnType<typeof useZoom>;
+    states: Record<string, PartState>;
+    tags: Record<string, string>;
+    onPart: ((code: string) => void) | undefined;
+};
+
+/** The picture itself, under fingers, wheel and keys. */
+function Canvas({ svg, sight, walk, zoom, states, tags, onPart }: CanvasProps) {
+    const { section, half, view, order } = sight;
+    const { box, isNear, fit, byKey, hands } = zoom;
+    const spoken = order.find((p) => p.code === walk.chosen);
+    return (
+        <svg
+            ref={svg}
+            viewBox={`${box.x} ${box.y} ${box.w} ${box.h}`}
+            className="h-full w-full pb-7"
+            role="img"
+            tabIndex={0}
+            aria-label={`Section drawing of the ${section.family}. ${spoken ? said(spoken, states) : summed(order, states)}`}
+            style={{ touchAction: isNear ? 'none' : 'pan-y' }}
+            onKeyDown={(e) => {
+                byKey(e.key);
+                walk.onKeyDown(e);
+            }}
+            onDoubleClick={fit}
+            {...hands}
+        >
+            <Parts
+                {...{ section, half, states, view }}
+                chosen={walk.chosen}
+                onChoose={(code) => {
+                    walk.setChosen(code);
+                    onPart?.(code);
+                }}
+            />
+            {labelsOf(labelled(order, states, walk.chosen), view).map((l) => (
+                <Leader key={l.code} label={l} top={view.y + 14} state={states[l.code]} tag={tags[l.code]} />
+            ))}
+        </svg>
     );
 }
 

@@ -85,6 +85,14 @@ function Face({ ports, port, onChoose }: FaceProps) {
 
 const STATE_WORDS = { blow: ', blow here', cover: ', hold shut', idle: '' };
 
+const Cross = ({ x, y, r }: { x: number; y: number; r: number }) => (
+    <path
+        d={`M${x - r},${y - r} L${x + r},${y + r} M${x - r},${y + r} L${x + r},${y - r}`}
+        stroke="var(--ink)"
+        strokeWidth={1.8}
+    />
+);
+
 type OnePortProps = { port: Port; state: keyof typeof STATE_WORDS; onChoose: () => void };
 
 function OnePort({ port, state, onChoose }: OnePortProps) {
@@ -112,13 +120,7 @@ function OnePort({ port, state, onChoose }: OnePortProps) {
                 stroke={state === 'blow' ? 'var(--hand)' : 'var(--ink)'}
                 strokeWidth={state === 'idle' ? 0.7 : 1.8}
             />
-            {state === 'cover' && (
-                <path
-                    d={`M${x - r},${y - r} L${x + r},${y + r} M${x - r},${y + r} L${x + r},${y - r}`}
-                    stroke="var(--ink)"
-                    strokeWidth={1.8}
-                />
-            )}
+            {state === 'cover' && <Cross x={x} y={y} r={r} />}
             <text
                 x={x + r + 2}
                 y={y + 3.5}

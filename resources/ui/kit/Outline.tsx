@@ -14,16 +14,29 @@ const mean = (points: number[][], axis: 0 | 1) =>
 /** A finger needs this much of the picture, however small the part is. */
 const TARGET = 60;
 
+/** Two corners of what a place takes up. */
+function cornersOf({ points, x = 0, y = 0, w, h, r }: Place['shape']): number[][] {
+    if (points) return points;
+    return r === undefined
+        ? [
+              [x, y],
+              [x + (w ?? 0), y + (h ?? 0)],
+          ]
+        : [
+              [x - r, y - r],
+              [x + r, y + r],
+          ];
+}
+
 function grown(shape: Place['shape']) {
-    const points = shape.points ?? [
-        [(shape.x ?? 0) - (shape.r ?? 0), (shape.y ?? 0) - (shape.r ?? 0)],
-        [(shape.x ?? 0) + (shape.w ?? shape.r ?? 0), (shape.y ?? 0) + (shape.h ?? shape.r ?? 0)],
-    ];
-    const [x, y] = [points.map((p) => p[0] ?? 0), points.map((p) => p[1] ?? 0)];
-    const [x0, y0] = [Math.min(...x), Math.min(...y)];
-    const [w, h] = [Math.max(...x) - x0, Math.max(...y) - y0];
-    const [moreX, moreY] = [Math.max(0, TARGET - w) / 2, Math.max(0, TARGET - h) / 2];
-    return { x: x0 - moreX, y: y0 - moreY, width: w + 2 * moreX, height: h + 2 * moreY };
+    const corners = cornersOf(shape);
+    const span = (axis: 0 | 1) => {
+        const at = corners.map((c) => c[axis] ?? 0);
+        const size = Math.max(...at) - Math.min(...at);
+        return { from: Math.min(...at) - Math.max(0, TARGET - size) / 2, size: Math.max(TARGET, size) };
+    };
+    const [across, down] = [span(0), span(1)];
+    return { x: across.from, y: down.from, width: across.size, height: down.size };
 }
 
 /** The unit seen from its side, drawn from the catalog. Each place is a button: tapped, it shows what belongs there. */
