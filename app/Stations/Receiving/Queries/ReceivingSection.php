@@ -72,19 +72,12 @@ final class ReceivingSection implements Section
             'weightKg' => $unit->weight_kg === null ? null : (float) $unit->weight_kg,
             'note' => $unit->note,
             'familyCode' => $unit->family?->code,
+            // Rows as they are: a unit may have hundreds of pictures.
             'photos' => Photo::query()
                 ->where('unit_id', $unit->id)
                 ->orderBy('id')
-                ->get()
-                ->map(
-                    fn (Photo $p) => [
-                        'id' => $p->id,
-                        'place' => $p->place,
-                        'station' => $p->station,
-                        'width' => $p->width,
-                        'height' => $p->height,
-                    ],
-                )
+                ->toBase()
+                ->get(['id', 'place', 'station', 'width', 'height'])
                 ->all(),
             'converters' => Converter::query()
                 ->where('core_unit_id', $unit->id)
