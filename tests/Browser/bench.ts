@@ -19,7 +19,8 @@ export async function inHand(page: Page): Promise<string> {
     const proof = page.locator('[data-proof]');
     const finished = page.getByText('Everything on this bench is done.');
     await expect(proof.or(finished)).toBeVisible();
-    return (await finished.isVisible()) ? '' : ((await proof.getAttribute('data-proof')) ?? '');
+    // Read in one go: the proof may go while one looks.
+    return proof.evaluateAll((all) => all[0]?.getAttribute('data-proof') ?? '');
 }
 
 /** Proves what is in hand as a builder would, and waits for the next. */
