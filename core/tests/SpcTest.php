@@ -9,7 +9,7 @@ use PHPUnit\Framework\Attributes\DataProvider;
 /** Control charts against Montgomery's piston rings and the constants of printed tables. */
 final class SpcTest extends CoreTestCase
 {
-    /** Piston-ring inside diameters, 25 subgroups of 5 (Montgomery; data from memory, they reproduce its printed sums). */
+    /** Piston-ring inside diameters, 25 subgroups of 5 (Montgomery, from memory; they give its printed sums). */
     private const RINGS = <<<'DATA'
         74.030 74.002 74.019 73.992 74.008 73.995 73.992 74.001 74.011 74.004 73.988 74.024 74.021 74.005 74.002
         74.002 73.996 73.993 74.015 74.009 73.992 74.007 74.015 73.989 74.014 74.009 73.994 73.997 73.985 73.993
@@ -53,7 +53,7 @@ final class SpcTest extends CoreTestCase
         $this->assertSame([125, 0, 0], [$fit['n'], $fit['below'], $fit['above']]);
     }
 
-    /** d2 and d3 of the range; exact for two and three values, the rest as tables print them (Montgomery; ASTM MNL 7). */
+    /** d2 and d3 of the range; exact for two and three values, the rest as tables have them (Montgomery). */
     #[DataProvider('constants')]
     public function test_the_constants(int $n, float $d2, float $d3, float $a2, float $upper): void
     {
@@ -76,7 +76,7 @@ final class SpcTest extends CoreTestCase
         ];
     }
 
-    /** Western Electric, 1956: the rules on sequences of known distance; a chart of these values has sigma 1, centre 0. */
+    /** Western Electric, 1956: the rules on sequences of known distance from the centre. */
     #[DataProvider('patterns')]
     public function test_the_rules(array $z, array $expected): void
     {

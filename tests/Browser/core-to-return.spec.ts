@@ -70,7 +70,8 @@ test('one physical unit goes from "a core arrives" to "the rebuilt unit came bac
         await pickCustomer(page, 'Customer', 'Nordhaul Fleet');
         await expect(panel(page, 'What stays out')).toContainText('servo spacer');
         await page.getByRole('button', { name: 'Take off Converter charge' }).click();
-        await expect(panel(page, 'What stays out')).toContainText('thrust bearing'); // what needs it goes along, and says so
+        // What needs it goes along, and says so.
+        await expect(panel(page, 'What stays out')).toContainText('thrust bearing');
         await page.getByRole('button', { name: /^Could be added/ }).click();
         await page.getByRole('button', { name: 'Add Converter charge' }).click();
         await page.getByRole('button', { name: 'Release the build' }).click();

@@ -45,7 +45,7 @@ function useReplay(badge: string | null, onCard: (card: Card) => void, some: boo
 
 type Hands = { bench: BenchName; card: Card; badge: string | null; onCard: (card: Card) => void };
 
-/** Proofs and moves of one unit at one bench; without a network they wait on the tablet, and are shown as they will be. */
+/** Proofs and moves of one unit at one bench; without a network they wait here, shown as they will be. */
 export function useBench({ bench, card, badge, onCard }: Hands) {
     const { busy, problem, write } = useWrite();
     const list = useWaiting();

@@ -33,7 +33,7 @@ export function UnitCard() {
         networkMode: 'always',
     });
     const onCard = (next: Card) => {
-        // A write answers with the header and its own section; everything else of this card is fetched anew when opened.
+        // A write answers with the header and its own section; the rest of this card is fetched anew when opened.
         client.setQueryData<Card>(key, (old) => ({ ...old, ...next }));
         void client.invalidateQueries({ queryKey: ['card', number], predicate: (q) => q.queryKey[2] !== section });
         void client.invalidateQueries({ queryKey: ['yard'] });

@@ -512,7 +512,11 @@ function Changes({ kinds }: { kinds: Kinds }) {
             {diff.isError && <ProblemNote problem={isProblem(diff.error) ? diff.error : null} />}
             {diff.data && (
                 <Panel
-                    title={`${diff.data.entries.length} ${diff.data.entries.length === 1 ? 'entry differs' : 'entries differ'}`}
+                    title={
+                        diff.data.entries.length === 1
+                            ? '1 entry differs'
+                            : `${diff.data.entries.length} entries differ`
+                    }
                 >
                     {diff.data.entries.slice(0, 300).map((e) => (
                         <div key={e.kind + e.key} className="border-b border-rule py-1.5">

@@ -231,8 +231,7 @@ function ThenAndNow({
                                     )}
                                 </td>
                                 <td className="td num">
-                                    {now &&
-                                        `${now.value - n.value > 0 ? '+' : ''}${formatValue(now.value - n.value, n.unit)}`}{' '}
+                                    {now && (now.value > n.value ? '+' : '') + formatValue(now.value - n.value, n.unit)}{' '}
                                     {now && n.max !== null && now.value > n.max && (
                                         <Mark kind="bad">over {formatValue(n.max, n.unit)}</Mark>
                                     )}
