@@ -1,3 +1,4 @@
+import { HeadRow } from '../kit/basics';
 import { useEffect, useId, useMemo, useRef, useState, type KeyboardEvent, type ReactNode, type RefObject } from 'react';
 import { Fetched } from '../kit/Fetched';
 import { More } from '../kit/More';
@@ -471,15 +472,7 @@ function PartTable({
 }) {
     return (
         <table className="text-sm">
-            <thead>
-                <tr>
-                    {['Part', 'Turns', 'State'].map((h) => (
-                        <th key={h} scope="col" className="th">
-                            {h}
-                        </th>
-                    ))}
-                </tr>
-            </thead>
+            <HeadRow of={['Part', 'Turns', 'State']} />
             <tbody>
                 {parts.map((p) => (
                     <tr key={p.code}>

@@ -1,7 +1,7 @@
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { answer, api, type Schemas } from '../api/client';
 import { moment } from '../kit/format';
-import { Panel } from '../kit/basics';
+import { HeadRow, Panel } from '../kit/basics';
 import { Pending } from '../kit/Fetched';
 import type { CardProps } from './section';
 
@@ -42,15 +42,7 @@ export function History({ card }: CardProps) {
     return (
         <Panel title="History" aside="append-only, each event chained to the one before">
             <table className="w-full text-sm">
-                <thead>
-                    <tr>
-                        {['No.', 'When', 'Who', 'What', 'Details', 'Seal'].map((h) => (
-                            <th key={h} scope="col" className="th">
-                                {h}
-                            </th>
-                        ))}
-                    </tr>
-                </thead>
+                <HeadRow of={['No.', 'When', 'Who', 'What', 'Details', 'Seal']} />
                 <tbody>
                     {list.data.pages
                         .flatMap((p) => p.events)

@@ -395,6 +395,21 @@ export function Panel({
     );
 }
 
+/** The head of a table: the names of its columns; an empty name for a column of marks or buttons. */
+export function HeadRow({ of }: { of: readonly string[] }) {
+    return (
+        <thead>
+            <tr>
+                {of.map((name, i) => (
+                    <th key={i} scope="col" className="th">
+                        {name}
+                    </th>
+                ))}
+            </tr>
+        </thead>
+    );
+}
+
 export function Loading({ what }: { what: string }) {
     return (
         <p role="status" className="p-6 text-faint">

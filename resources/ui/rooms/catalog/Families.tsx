@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { answer, api } from '../../api/client';
 import { formatValue } from '../../kit/format';
-import { Choice, Panel, Source } from '../../kit/basics';
+import { Choice, HeadRow, Panel, Source } from '../../kit/basics';
 import { Pending } from '../../kit/Fetched';
 import { FamilyPicture } from './FamilyPicture';
 
@@ -137,15 +137,7 @@ export function Families() {
                 <div className="lg:col-span-2">
                     <Panel title="Windows and torques" aside="each with its source and how sure it is">
                         <table className="w-full">
-                            <thead>
-                                <tr>
-                                    {['Kind', 'What', 'Window', 'Target', 'Source'].map((h) => (
-                                        <th key={h} scope="col" className="th">
-                                            {h}
-                                        </th>
-                                    ))}
-                                </tr>
-                            </thead>
+                            <HeadRow of={['Kind', 'What', 'Window', 'Target', 'Source']} />
                             <tbody>
                                 {f.specs.map((s) => (
                                     <tr key={s.kind + s.code}>

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { answer, api } from '../../api/client';
 import { percent } from '../../kit/format';
-import { Panel } from '../../kit/basics';
+import { HeadRow, Panel } from '../../kit/basics';
 import { Pending } from '../../kit/Fetched';
 
 /** What keeps coming back, each rate with the interval that belongs to so few units. */
@@ -19,15 +19,7 @@ export function Insight() {
                 {rates.data.groups.map((g) => (
                     <Panel key={g.by} title={`By ${g.title.toLowerCase()}`}>
                         <table className="w-full">
-                            <thead>
-                                <tr>
-                                    {[g.title, 'Returned', 'Rate', 'Interval'].map((h) => (
-                                        <th key={h} scope="col" className="th">
-                                            {h}
-                                        </th>
-                                    ))}
-                                </tr>
-                            </thead>
+                            <HeadRow of={[g.title, 'Returned', 'Rate', 'Interval']} />
                             <tbody>
                                 {g.rows.map((r) => (
                                     <tr key={r.name}>

@@ -4,7 +4,7 @@ import { Link, useSearchParams } from 'react-router';
 import { answer, api, isProblem, type Schemas } from '../../api/client';
 import { placeName } from '../../card/stations';
 import { formatMoney } from '../../kit/format';
-import { Choice, Field, Loading, Mark, Panel, ProblemNote, Source } from '../../kit/basics';
+import { Choice, Field, HeadRow, Loading, Mark, Panel, ProblemNote, Source } from '../../kit/basics';
 import { More } from '../../kit/More';
 
 type Way = Schemas['ConversionWay'];
@@ -209,15 +209,7 @@ function VehicleDesk({ code, year }: { code: string; year: number | null }) {
 function Units({ units, big = false }: { units: Schemas['VehicleDesk']['units']; big?: boolean }) {
     return (
         <table className="w-full">
-            <thead>
-                <tr>
-                    {['Unit', 'Variant', 'Where', 'Conversion', 'Cost'].map((h) => (
-                        <th key={h} scope="col" className="th">
-                            {h}
-                        </th>
-                    ))}
-                </tr>
-            </thead>
+            <HeadRow of={['Unit', 'Variant', 'Where', 'Conversion', 'Cost']} />
             <tbody>
                 {units.map((u, i) => (
                     <tr key={u.coreTag}>

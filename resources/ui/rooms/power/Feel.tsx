@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { compute } from '../../api/calc';
 import { answer, api, fieldProblem, problemOf, type Problem, type Schemas } from '../../api/client';
-import { Choice, Field, Mark, Panel, ProblemNote, Select } from '../../kit/basics';
+import { Choice, Field, HeadRow, Mark, Panel, ProblemNote, Select } from '../../kit/basics';
 import type { Train } from './trains';
 
 type Json = Record<string, unknown>;
@@ -53,12 +53,15 @@ function edited(build: Json, edits: Record<string, string>): Json {
     const out = structuredClone(build);
     Object.entries(edits).forEach(([path, value]) => {
         const keys = path.split('/');
+        const last = keys.at(-1) ?? path;
         const holder = at(out, keys.slice(0, -1).join('/')) as Json | undefined;
         if (path === LETS_GO && value.trim() === '') delete out[path];
-        else (keys.length === 1 ? out : (holder ?? out))[keys.at(-1)!] = number(value);
+        else (keys.length === 1 ? out : (holder ?? out))[last] = number(value);
     });
     return out;
 }
+
+const fromTo = (shift: Feels[number] | undefined) => (shift ? `${shift.from} to ${shift.to}` : '');
 
 /** What a spring, a stroke, an orifice or a pressure does to the feel of a shift: its accumulator before and after. */
 export function Feel({ train, feels, drive }: { train: Train; feels: Feels; drive: Drive }) {
@@ -72,7 +75,7 @@ export function Feel({ train, feels, drive }: { train: Train; feels: Feels; driv
     const shift = feels[at];
     const builds = (shift?.builds ??
         (example.data as { example: { input: { builds: Json[] } } } | undefined)?.example.input.builds) as
-        (Json & { name: string })[] | undefined;
+        Build[] | undefined;
     if (!builds) return null;
     return (
         <Panel
@@ -87,7 +90,7 @@ export function Feel({ train, feels, drive }: { train: Train; feels: Feels; driv
                     label="Shift"
                     value={String(at)}
                     values={feels.map((_, i) => String(i))}
-                    text={(i) => `${feels[Number(i)]!.from} to ${feels[Number(i)]!.to}`}
+                    text={(i) => fromTo(feels[Number(i)])}
                     onChange={(i) => setAt(Number(i))}
                 />
             )}
@@ -125,28 +128,13 @@ async function feelOf(train: Train, shift: Feels[number] | undefined, drive: Dri
     return { windows: window.builds, shifts: feel.builds };
 }
 
-function Compared({
-    train,
-    shift,
-    builds,
-    drive,
-}: {
-    train: Train;
-    shift?: Feels[number];
-    builds: (Json & { name: string })[];
-    drive: Drive;
-}) {
-    const [chosen, choose] = useState({ before: 0, after: Math.min(1, builds.length - 1) });
-    const [edits, edit] = useState<{ before: Record<string, string>; after: Record<string, string> }>({
-        before: {},
-        after: {},
-    });
+type Side = 'before' | 'after';
+type Build = Json & { name: string };
+
+/** The feel of both builds, asked a moment after the last key; an answer that comes late is dropped. */
+function useFeel(train: Train, shift: Feels[number] | undefined, drive: Drive, asked: Json[]) {
     const [got, setGot] = useState<Got | null>(null);
     const [problem, setProblem] = useState<Problem | null>(null);
-    const asked = (['before', 'after'] as const).map((which) => ({
-        ...edited(builds[chosen[which]]!, edits[which]),
-        name: which,
-    }));
     const key = JSON.stringify([asked, drive]);
     useEffect(() => {
         let stale = false;
@@ -166,60 +154,100 @@ function Compared({
         };
         // eslint-disable-next-line react-hooks/exhaustive-deps -- `key` stands for all that is asked
     }, [key]);
+    return { got, problem };
+}
+
+const SIDES: readonly Side[] = ['before', 'after'];
+const NO_EDITS: Record<Side, Record<string, string>> = { before: {}, after: {} };
+
+type ComparedProps = { train: Train; shift?: Feels[number]; builds: Build[]; drive: Drive };
+
+function Compared({ train, shift, builds, drive }: ComparedProps) {
+    const [chosen, choose] = useState({ before: 0, after: Math.min(1, builds.length - 1) });
+    const [edits, edit] = useState(NO_EDITS);
+    const asked = SIDES.map((side) => ({ ...edited(builds[chosen[side]] ?? {}, edits[side]), name: side }));
+    const { got, problem } = useFeel(train, shift, drive, asked);
     return (
         <>
             <div className="mt-2 grid gap-4 lg:grid-cols-2">
-                {(['before', 'after'] as const).map((which, side) => (
-                    <fieldset key={which}>
-                        <legend className="font-semibold">{which === 'before' ? 'Before' : 'After'}</legend>
-                        <Select
-                            label="Build"
-                            value={String(chosen[which])}
-                            options={builds.map((b, i) => ({ value: String(i), text: b.name }))}
-                            onChange={(v) => {
-                                choose({ ...chosen, [which]: Number(v) });
-                                edit({ ...edits, [which]: {} });
-                            }}
-                        />
-                        <div className="mt-2 grid grid-cols-2 gap-2 sm:grid-cols-3">
-                            {FIELDS.map(([path, label]) => {
-                                const given = at(builds[chosen[which]], path);
-                                return given === undefined ? null : (
-                                    <Field
-                                        key={path}
-                                        label={label}
-                                        inputMode="decimal"
-                                        value={edits[which][path] ?? String(given)}
-                                        problem={fieldProblem(problem, `/builds/${side}/${path}`)}
-                                        onChange={(v) => edit({ ...edits, [which]: { ...edits[which], [path]: v } })}
-                                    />
-                                );
-                            })}
-                            {shift?.timed && (
-                                <Field
-                                    label="Old gear lets go at (s)"
-                                    inputMode="decimal"
-                                    value={edits[which][LETS_GO] ?? ''}
-                                    hint="empty: just in time"
-                                    problem={fieldProblem(problem, `/builds/${side}/${LETS_GO}`)}
-                                    onChange={(v) => edit({ ...edits, [which]: { ...edits[which], [LETS_GO]: v } })}
-                                />
-                            )}
-                        </div>
-                        {(builds[chosen[which]]!.springs as unknown[]).length === 0 && (
-                            <p className="mt-1 text-sm">No spring: the piston is blocked.</p>
-                        )}
-                    </fieldset>
+                {SIDES.map((side, i) => (
+                    <BuildSide
+                        key={side}
+                        title={side === 'before' ? 'Before' : 'After'}
+                        builds={builds}
+                        chosen={chosen[side]}
+                        edits={edits[side]}
+                        timed={shift?.timed ?? false}
+                        wrong={(path) => fieldProblem(problem, `/builds/${i}/${path}`)}
+                        onChoose={(at) => {
+                            choose({ ...chosen, [side]: at });
+                            edit({ ...edits, [side]: {} });
+                        }}
+                        onEdit={(path, value) => edit({ ...edits, [side]: { ...edits[side], [path]: value } })}
+                    />
                 ))}
             </div>
             <ProblemNote
                 problem={problem}
-                except={[0, 1].flatMap((side) =>
-                    [...FIELDS.map(([path]) => path), LETS_GO].map((path) => `/builds/${side}/${path}`),
+                except={SIDES.flatMap((_, i) =>
+                    [...FIELDS.map(([path]) => path), LETS_GO].map((path) => `/builds/${i}/${path}`),
                 )}
             />
             {got && <Results windows={got.windows} shifts={got.shifts} timed={shift?.timed ?? false} />}
         </>
+    );
+}
+
+type BuildSideProps = {
+    title: string;
+    builds: Build[];
+    chosen: number;
+    edits: Record<string, string>;
+    /** Whether the shift has an element that lets go at a time of its own. */
+    timed: boolean;
+    wrong: (path: string) => string | undefined;
+    onChoose: (at: number) => void;
+    onEdit: (path: string, value: string) => void;
+};
+
+function BuildSide({ title, builds, chosen, edits, timed, wrong, onChoose, onEdit }: BuildSideProps) {
+    const build = builds[chosen];
+    const springs = build?.springs;
+    return (
+        <fieldset>
+            <legend className="font-semibold">{title}</legend>
+            <Select
+                label="Build"
+                value={String(chosen)}
+                options={builds.map((b, i) => ({ value: String(i), text: b.name }))}
+                onChange={(v) => onChoose(Number(v))}
+            />
+            <div className="mt-2 grid grid-cols-2 gap-2 sm:grid-cols-3">
+                {FIELDS.filter(([path]) => at(build, path) !== undefined).map(([path, label]) => (
+                    <Field
+                        key={path}
+                        label={label}
+                        inputMode="decimal"
+                        value={edits[path] ?? String(at(build, path))}
+                        problem={wrong(path)}
+                        onChange={(v) => onEdit(path, v)}
+                    />
+                ))}
+                {timed && (
+                    <Field
+                        label="Old gear lets go at (s)"
+                        inputMode="decimal"
+                        value={edits[LETS_GO] ?? ''}
+                        hint="empty: just in time"
+                        problem={wrong(LETS_GO)}
+                        onChange={(v) => onEdit(LETS_GO, v)}
+                    />
+                )}
+            </div>
+            {Array.isArray(springs) && springs.length === 0 && (
+                <p className="mt-1 text-sm">No spring: the piston is blocked.</p>
+            )}
+        </fieldset>
     );
 }
 
@@ -274,15 +302,7 @@ function Results({ windows, shifts, timed }: { windows: Window[]; shifts: Shift[
     return (
         <div className="mt-3 grid items-start gap-4 lg:grid-cols-2">
             <table className="w-full">
-                <thead>
-                    <tr>
-                        {['', 'Before', 'After'].map((h) => (
-                            <th key={h} scope="col" className="th">
-                                {h}
-                            </th>
-                        ))}
-                    </tr>
-                </thead>
+                <HeadRow of={['', 'Before', 'After']} />
                 <tbody>
                     {rows.map(([label, cell]) => (
                         <Row key={label} label={label} cells={windows.map(cell)} />
@@ -293,28 +313,7 @@ function Results({ windows, shifts, timed }: { windows: Window[]; shifts: Shift[
                 </tbody>
             </table>
             {shifts ? (
-                <div className="flex flex-col gap-2">
-                    <Chart
-                        title="Pressure behind the element"
-                        y="kPa"
-                        x="s"
-                        lines={shifts.map((s) => s.curve.map((p) => [p.t, p.pressure_kpa]))}
-                    />
-                    <Chart
-                        title="Torque at the output"
-                        y="N.m"
-                        x="s"
-                        lines={shifts.map((s) => [
-                            ...s.curve.map((p): [number, number] => [p.t, p.output_nm]),
-                            ...(s.outputTorque_nm
-                                ? ([
-                                      [s.curve.at(-1)!.t, s.outputTorque_nm.after],
-                                      [s.curve.at(-1)!.t + 0.1, s.outputTorque_nm.after],
-                                  ] as [number, number][])
-                                : []),
-                        ])}
-                    />
-                </div>
+                <ShiftCharts shifts={shifts} />
             ) : (
                 <Chart
                     title="Pressure over oil taken up"
@@ -327,6 +326,37 @@ function Results({ windows, shifts, timed }: { windows: Window[]; shifts: Shift[
     );
 }
 
+function ShiftCharts({ shifts }: { shifts: Shift[] }) {
+    return (
+        <div className="flex flex-col gap-2">
+            <Chart
+                title="Pressure behind the element"
+                y="kPa"
+                x="s"
+                lines={shifts.map((s) => s.curve.map((p) => [p.t, p.pressure_kpa]))}
+            />
+            <Chart
+                title="Torque at the output"
+                y="N.m"
+                x="s"
+                lines={shifts.map((s) => [...s.curve.map((p): Point => [p.t, p.output_nm]), ...afterwards(s)])}
+            />
+        </div>
+    );
+}
+
+type Point = [number, number];
+
+/** A tenth of a second of the new gear behind the end of the shift. */
+function afterwards({ curve, outputTorque_nm: torque }: Shift): Point[] {
+    const end = curve.at(-1)?.t;
+    if (!torque || end === undefined) return [];
+    return [
+        [end, torque.after],
+        [end + 0.1, torque.after],
+    ];
+}
+
 /** A gap flares, an overlap ties up. */
 function LetsGo({ shift: s }: { shift: Shift }) {
     if (s.overlap_s === undefined) return '–';
@@ -334,21 +364,26 @@ function LetsGo({ shift: s }: { shift: Shift }) {
         return (
             <>
                 <Mark kind="bad">flare</Mark> {seconds(-s.overlap_s)} too early, the input runs up{' '}
-                {s.flare_rpm!.toFixed(0)} rev/min
+                {s.flare_rpm?.toFixed(0)} rev/min
             </>
         );
     if (s.overlap_s > 0.0005)
         return (
             <>
                 <Mark kind="bad">tie-up</Mark> {seconds(s.overlap_s)} too late, the output falls to{' '}
-                {s.outputTorque_nm!.lowest.toFixed(0)} N.m
+                {s.outputTorque_nm?.lowest.toFixed(0)} N.m
             </>
         );
     return 'just in time';
 }
 
+const LINES = [
+    { stroke: 'var(--edge)', strokeWidth: 3 },
+    { stroke: 'var(--hand)', strokeWidth: 3, strokeDasharray: '8 4' },
+] as const;
+
 /** Before and after as two lines over one scale from nothing. */
-function Chart({ title, x, y, lines }: { title: string; x: string; y: string; lines: [number, number][][] }) {
+function Chart({ title, x, y, lines }: { title: string; x: string; y: string; lines: Point[][] }) {
     const [w, h, l, b, t] = [460, 170, 48, 24, 30];
     const all = lines.flat();
     const [mx, my] = [Math.max(1e-9, ...all.map((p) => p[0])), Math.max(1e-9, ...all.map((p) => p[1]))];
@@ -358,24 +393,15 @@ function Chart({ title, x, y, lines }: { title: string; x: string; y: string; li
             <text x={l} y={14} fontSize={13} fontWeight={600} fill="currentColor">
                 {title}
             </text>
-            {['before', 'after'].map((name, i) => (
+            {SIDES.map((name, i) => (
                 <g key={name}>
-                    <line
-                        x1={w - 150 + i * 80}
-                        x2={w - 126 + i * 80}
-                        y1={10}
-                        y2={10}
-                        stroke={i === 0 ? 'var(--edge)' : 'var(--hand)'}
-                        strokeWidth={3}
-                        strokeDasharray={i === 0 ? undefined : '8 4'}
-                    />
+                    <line x1={w - 150 + i * 80} x2={w - 126 + i * 80} y1={10} y2={10} {...LINES[i]} />
                     <text x={w - 122 + i * 80} y={14} fontSize={12} fill="currentColor">
                         {name}
                     </text>
                 </g>
             ))}
-            <line x1={l} x2={l} y1={t - 8} y2={h - b} stroke="var(--frame)" />
-            <line x1={l} x2={w - 8} y1={h - b} y2={h - b} stroke="var(--frame)" />
+            <path d={`M${l} ${t - 8}V${h - b}H${w - 8}`} fill="none" stroke="var(--frame)" />
             <text x={l - 6} y={t + 4} fontSize={12} textAnchor="end" fill="var(--faint)">
                 {my.toFixed(0)}
             </text>
@@ -389,9 +415,7 @@ function Chart({ title, x, y, lines }: { title: string; x: string; y: string; li
                 <polyline
                     key={i}
                     fill="none"
-                    stroke={i === 0 ? 'var(--edge)' : 'var(--hand)'}
-                    strokeWidth={3}
-                    strokeDasharray={i === 0 ? undefined : '8 4'}
+                    {...LINES[i]}
                     points={line.map((p) => `${px(p[0])},${py(p[1])}`).join(' ')}
                 />
             ))}

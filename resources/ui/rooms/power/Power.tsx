@@ -6,12 +6,12 @@ import { answer, api, problemOf, type Problem, type Schemas } from '../../api/cl
 import { useSession } from '../../api/session';
 import { useDraft } from '../../kit/useDraft';
 import { useWrite } from '../../api/useWrite';
-import { Choice, Field, Loading, Mark, Panel, ProblemNote } from '../../kit/basics';
+import { Choice, Field, HeadRow, Loading, Mark, Panel, ProblemNote } from '../../kit/basics';
 import { Pending } from '../../kit/Fetched';
 import { Feel } from './Feel';
 import { PowerFlow, SpeedDiagram } from './PowerFlow';
 import { TrainEditor } from './TrainEditor';
-import type { Shift, Solved, Train } from './trains';
+import type { Shift, Solved, SolvedGear, Train } from './trains';
 import { More } from '../../kit/More';
 
 const START: Train = {
@@ -36,39 +36,47 @@ export function Power() {
     const { family } = useParams();
     const list = useQuery({ queryKey: ['families'], queryFn: () => answer(api.GET('/catalog/families')) });
     const go = useNavigate();
-    const code = family ?? list.data?.families[0]?.code;
-    const loaded = useQuery({
-        queryKey: ['family', code],
-        queryFn: () => answer(api.GET('/catalog/families/{code}', { params: { path: { code: code! } } })),
-        enabled: !!code && code !== 'new',
-    });
-    if (!list.data || (code !== 'new' && !loaded.data)) return <Pending of={[list, loaded]} what="the trains" />;
+    if (!list.data) return <Pending of={[list]} what="the trains" />;
+    const code = family ?? list.data.families[0]?.code ?? 'new';
     return (
         <>
             <h1 className="mb-2 text-3xl">Power flow</h1>
             <Choice
                 label="Family"
-                value={code!}
+                value={code}
                 values={[...list.data.families.map((f) => f.code), 'new']}
                 text={(c) => (c === 'new' ? 'A train of your own' : c)}
                 onChange={(c) => void go(`/power/${c}`)}
             />
-            {code === 'new' ? (
-                <OwnTrain />
-            ) : (
-                loaded.data && <Desk key={code} train={loaded.data.train as Train} feels={loaded.data.shiftFeels} />
-            )}
+            {code === 'new' ? <OwnTrain /> : <FamilyTrain key={code} code={code} />}
         </>
     );
+}
+
+function FamilyTrain({ code }: { code: string }) {
+    const loaded = useQuery({
+        queryKey: ['family', code],
+        queryFn: () => answer(api.GET('/catalog/families/{code}', { params: { path: { code } } })),
+    });
+    if (!loaded.data) return <Pending of={[loaded]} what="the train" />;
+    return <Desk train={loaded.data.train as Train} feels={loaded.data.shiftFeels} />;
 }
 
 function OwnTrain() {
     const [train, set, clear] = useDraft('train', START);
     const { can } = useSession();
-    const [name, setName] = useState({ code: '', name: '' });
-    const { busy, problem, write } = useWrite();
+    return (
+        <>
+            <Desk train={train} onChange={set} />
+            {can('catalog.edit') && <KeepAsFamily train={train} clear={clear} />}
+        </>
+    );
+}
+
+function useFamilyWrite(train: Train, name: { code: string; name: string }, done: () => void) {
     const client = useQueryClient();
     const go = useNavigate();
+    const { busy, problem, write } = useWrite();
     const save = () =>
         write(
             () =>
@@ -89,47 +97,99 @@ function OwnTrain() {
                 }),
             () => {
                 void client.invalidateQueries({ queryKey: ['families'] });
-                clear();
+                done();
                 void go(`/power/${name.code}`);
             },
         );
+    return { busy, problem, save };
+}
+
+function KeepAsFamily({ train, clear }: { train: Train; clear: () => void }) {
+    const [name, setName] = useState({ code: '', name: '' });
+    const { busy, problem, save } = useFamilyWrite(train, name, clear);
     return (
-        <>
-            <Desk train={train} onChange={set} />
-            {can('catalog.edit') && (
-                <Panel title="Keep it as a family" aside="parts, windows and steps are added at the catalog desk">
-                    <div className="flex flex-wrap items-end gap-3">
-                        <Field
-                            label="Code"
-                            value={name.code}
-                            onChange={(code) => setName({ ...name, code: code.toUpperCase() })}
-                        />
-                        <Field
-                            label="Name"
-                            value={name.name}
-                            onChange={(n) => setName({ ...name, name: n })}
-                            className="w-80"
-                        />
-                        <button
-                            type="button"
-                            className="btn btn-main"
-                            disabled={busy || !name.code || !name.name}
-                            onClick={() => void save()}
-                        >
-                            Write it into the catalog
-                        </button>
-                        <button type="button" className="btn" onClick={clear}>
-                            Start over
-                        </button>
-                    </div>
-                    <ProblemNote problem={problem} />
-                </Panel>
-            )}
-        </>
+        <Panel title="Keep it as a family" aside="parts, windows and steps are added at the catalog desk">
+            <div className="flex flex-wrap items-end gap-3">
+                <Field
+                    label="Code"
+                    value={name.code}
+                    onChange={(code) => setName({ ...name, code: code.toUpperCase() })}
+                />
+                <Field
+                    label="Name"
+                    value={name.name}
+                    onChange={(n) => setName({ ...name, name: n })}
+                    className="w-80"
+                />
+                <button
+                    type="button"
+                    className="btn btn-main"
+                    disabled={busy || !name.code || !name.name}
+                    onClick={() => void save()}
+                >
+                    Write it into the catalog
+                </button>
+                <button type="button" className="btn" onClick={clear}>
+                    Start over
+                </button>
+            </div>
+            <ProblemNote problem={problem} />
+        </Panel>
     );
 }
 
 type Shifts = { shifts: Shift[]; assumptions: string[] };
+
+/** The duty the shifts are reckoned for, as typed. */
+type Duty = Record<'torque' | 'speed' | 'inertia' | 'time' | 'mass' | 'axle' | 'radius', string>;
+
+/** Solves the train and its shifts a moment after the last key; an answer that comes late is dropped. */
+function useSolved(train: Train, d: Duty) {
+    const [solved, setSolved] = useState<Solved | null>(null);
+    const [shifts, setShifts] = useState<Shifts | null>(null);
+    const [problem, setProblem] = useState<Problem | null>(null);
+    const asked = JSON.stringify([train, d]);
+    useEffect(() => {
+        let stale = false;
+        const fresh =
+            <T,>(take: (answer: T) => void) =>
+            (answer: T) => {
+                if (!stale) take(answer);
+            };
+        const timer = setTimeout(() => {
+            void compute<Solved>('geartrain.solve', train).then(
+                fresh((answered) => {
+                    setProblem(null);
+                    setSolved(answered);
+                }),
+                fresh((error: unknown) => setProblem(problemOf(error))),
+            );
+            void compute<Shifts>('shift.energy', shiftsAsked(train, d)).then(
+                fresh(setShifts),
+                fresh(() => setShifts(null)),
+            );
+        }, 150);
+        return () => {
+            stale = true;
+            clearTimeout(timer);
+        };
+        // eslint-disable-next-line react-hooks/exhaustive-deps -- `asked` stands for the train and the duty
+    }, [asked]);
+    return { solved, shifts, problem };
+}
+
+/** What is typed goes as a number; an empty field goes as it is, so that the answer says which one is missing. */
+function shiftsAsked(train: Train, d: Duty) {
+    const n = (s: string) => (s.trim() === '' ? s : Number(s));
+    return {
+        ...train,
+        inputTorque_nm: n(d.torque),
+        inputSpeed_rpm: n(d.speed),
+        inputInertia_kgm2: n(d.inertia),
+        shiftTime_s: n(d.time),
+        vehicle: { mass_kg: n(d.mass), axleRatio: n(d.axle), tyreRadius_mm: n(d.radius) },
+    };
+}
 
 function Desk({
     train,
@@ -140,255 +200,15 @@ function Desk({
     feels?: Schemas['Family']['shiftFeels'];
     onChange?: (change: Partial<Train>) => void;
 }) {
-    const [solved, setSolved] = useState<Solved | null>(null);
-    const [shifts, setShifts] = useState<Shifts | null>(null);
-    const [problem, setProblem] = useState<Problem | null>(null);
     const [gear, setGear] = useState(train.gears[0]?.name ?? '');
-    const [d, setD] = useState({
-        torque: '300',
-        speed: '5200',
-        inertia: String(feels[0]?.inputInertia_kgm2 ?? 0.25),
-        time: '0.5',
-        mass: '2000',
-        axle: '3.5',
-        radius: '330',
-    });
-    const asked = JSON.stringify([train, d]);
-    useEffect(() => {
-        let stale = false;
-        const timer = setTimeout(() => {
-            void compute<Solved>('geartrain.solve', train).then(
-                (answered) => {
-                    if (stale) return;
-                    setProblem(null);
-                    setSolved(answered);
-                },
-                (error: unknown) => {
-                    if (!stale) setProblem(problemOf(error));
-                },
-            );
-            const n = (s: string) => (s.trim() === '' ? s : Number(s));
-            void compute<Shifts>('shift.energy', {
-                ...train,
-                inputTorque_nm: n(d.torque),
-                inputSpeed_rpm: n(d.speed),
-                inputInertia_kgm2: n(d.inertia),
-                shiftTime_s: n(d.time),
-                vehicle: { mass_kg: n(d.mass), axleRatio: n(d.axle), tyreRadius_mm: n(d.radius) },
-            }).then(
-                (answered) => {
-                    if (!stale) setShifts(answered);
-                },
-                () => {
-                    if (!stale) setShifts(null);
-                },
-            );
-        }, 150);
-        return () => {
-            stale = true;
-            clearTimeout(timer);
-        };
-        // eslint-disable-next-line react-hooks/exhaustive-deps -- `asked` stands for the train and the duty
-    }, [asked]);
-    const shown = solved?.gears.find((g) => g.name === gear) ?? solved?.gears[0];
-    const fast = solved ? speeds(solved, Number(d.speed)) : [];
+    const [d, setD] = useState<Duty>(() => dutyAtFirst(feels));
+    const { solved, shifts, problem } = useSolved(train, d);
     return (
         <div className="mt-3 flex flex-col gap-3">
             {problem && <ProblemNote problem={problem} />}
-            {solved && shown && (
-                <>
-                    <div className="grid items-start gap-3 lg:grid-cols-[3fr_1fr]">
-                        <Panel
-                            title={
-                                shown.state === 'driven'
-                                    ? `Gear ${shown.name}: ${shown.ratio!.toFixed(3)}`
-                                    : `Gear ${shown.name}: ${WORDS[shown.state]}`
-                            }
-                            aside={problem ? 'as it was before the fault above' : undefined}
-                        >
-                            <Choice
-                                small
-                                label="Gear"
-                                value={shown.name}
-                                values={solved.gears.map((g) => g.name)}
-                                onChange={setGear}
-                            />
-                            {shown.state === 'locked' && (
-                                <p className="mt-1">
-                                    <Mark kind="bad">Tie-up</Mark> these elements put the train in two gears at once;
-                                    nothing can turn.
-                                </p>
-                            )}
-                            {shown.state === 'neutral' && (
-                                <p className="mt-1">
-                                    <Mark kind="warn">The output is free</Mark> one more element must come on.
-                                </p>
-                            )}
-                            <PowerFlow train={train} gear={shown} />
-                        </Panel>
-                        <Panel title="Ratios">
-                            <table className="w-full">
-                                <tbody>
-                                    {solved.gears.map((g, i) => (
-                                        <tr key={g.name} className={g.name === shown.name ? 'bg-sheet' : ''}>
-                                            <th scope="row" className="td text-left">
-                                                {g.name}
-                                            </th>
-                                            <td className="td font-head text-xl num text-right">
-                                                {g.ratio?.toFixed(3) ?? WORDS[g.state]}
-                                            </td>
-                                            <td className="td num text-right text-sm text-faint">
-                                                {i > 0 && g.ratio && g.ratio > 0
-                                                    ? `÷ ${(solved.gears[i - 1]!.ratio! / g.ratio).toFixed(2)}`
-                                                    : ''}
-                                            </td>
-                                        </tr>
-                                    ))}
-                                </tbody>
-                            </table>
-                            {solved.spread !== undefined && (
-                                <p className="mt-1">
-                                    Spread <strong className="num">{solved.spread.toFixed(2)}</strong>
-                                </p>
-                            )}
-                            {solved.warnings.map((w, i) => (
-                                <p key={i} className="mt-1 text-sm">
-                                    <Mark kind="warn">{w.code.replaceAll('-', ' ')}</Mark> {w.message}
-                                </p>
-                            ))}
-                        </Panel>
-                    </div>
-                    <div className="grid items-start gap-3 lg:grid-cols-2">
-                        <Panel title="Speeds of all members" aside="for an input speed of 1">
-                            <SpeedDiagram train={train} gears={solved.gears} />
-                        </Panel>
-                        <Panel title="How fast each member gets" aside={`at ${d.speed} rev/min of the input`}>
-                            <table className="w-full">
-                                <thead>
-                                    <tr>
-                                        {['Member', 'Fastest', 'In gear', ''].map((h, i) => (
-                                            <th key={i} scope="col" className="th">
-                                                {h}
-                                            </th>
-                                        ))}
-                                    </tr>
-                                </thead>
-                                <tbody>
-                                    {fast.map((f) => (
-                                        <tr key={f.node}>
-                                            <th scope="row" className="td text-left">
-                                                {f.node}
-                                            </th>
-                                            <td className="td font-head text-xl num">{Math.abs(f.rpm).toFixed(0)}</td>
-                                            <td className="td">{f.gear}</td>
-                                            <td className="td">
-                                                {f.rpm < 0 ? (
-                                                    <Mark kind="warn">backwards</Mark>
-                                                ) : f.everBack ? (
-                                                    <Mark kind="idle">backwards in another gear</Mark>
-                                                ) : (
-                                                    ''
-                                                )}
-                                            </td>
-                                        </tr>
-                                    ))}
-                                </tbody>
-                            </table>
-                        </Panel>
-                    </div>
-                    <Panel title="Shift by shift" aside="an overlap ties up, a gap lets the engine run up">
-                        <div className="mb-2 grid max-w-3xl grid-cols-2 gap-3 sm:grid-cols-4">
-                            {(
-                                [
-                                    ['torque', 'Input torque (N.m)'],
-                                    ['speed', 'Shift speed (rev/min)'],
-                                    ['time', 'Shift time (s)'],
-                                    ['inertia', 'Engine inertia (kg m²)'],
-                                    ['mass', 'Vehicle mass (kg)'],
-                                    ['axle', 'Axle ratio'],
-                                    ['radius', 'Tyre rolls on (mm)'],
-                                ] as const
-                            ).map(([k, label]) => (
-                                <Field
-                                    key={k}
-                                    label={label}
-                                    inputMode="decimal"
-                                    value={d[k]}
-                                    onChange={(v) => setD({ ...d, [k]: v })}
-                                    problem={
-                                        d[k].trim() === '' || Number.isNaN(Number(d[k]))
-                                            ? 'A number with a point belongs here.'
-                                            : undefined
-                                    }
-                                />
-                            ))}
-                        </div>
-                        {shifts && (
-                            <table className="w-full">
-                                <thead>
-                                    <tr>
-                                        {[
-                                            'Shift',
-                                            'Comes on',
-                                            'Lets go',
-                                            'Input falls by',
-                                            'Slip before',
-                                            'Carries',
-                                            'Heat',
-                                        ].map((h) => (
-                                            <th key={h} scope="col" className="th">
-                                                {h}
-                                            </th>
-                                        ))}
-                                    </tr>
-                                </thead>
-                                <tbody>
-                                    {shifts.shifts.map((s) => (
-                                        <tr key={s.from + s.to}>
-                                            <th scope="row" className="td text-left">
-                                                {s.from} to {s.to}
-                                            </th>
-                                            <td className="td">{s.on.join(', ') || 'nothing'}</td>
-                                            <td className="td">{s.off.join(', ') || 'nothing'}</td>
-                                            <td className="td num">{s.inputDrop_rpm.toFixed(0)} rev/min</td>
-                                            {s.elements.length > 0 ? (
-                                                <>
-                                                    <td className="td num">
-                                                        {s.elements
-                                                            .map((e) => `${e.element} ${e.slipBefore_rpm.toFixed(0)}`)
-                                                            .join(', ')}
-                                                    </td>
-                                                    <td className="td num">
-                                                        {s.elements
-                                                            .map((e) => `${e.torque_nm.toFixed(0)} N.m`)
-                                                            .join(', ')}
-                                                    </td>
-                                                    <td className="td font-head text-xl num">
-                                                        {s.elements
-                                                            .map((e) => `${(e.energy_j / 1000).toFixed(1)} kJ`)
-                                                            .join(', ')}
-                                                    </td>
-                                                </>
-                                            ) : (
-                                                <td className="td text-faint" colSpan={3}>
-                                                    not determined
-                                                </td>
-                                            )}
-                                        </tr>
-                                    ))}
-                                </tbody>
-                            </table>
-                        )}
-                        <More className="mt-1" title="What is assumed">
-                            <ul className="list-disc pl-5 text-sm">
-                                {shifts?.assumptions.map((a) => (
-                                    <li key={a}>{a}</li>
-                                ))}
-                            </ul>
-                        </More>
-                    </Panel>
-                </>
-            )}
+            {solved && <GearInHand train={train} solved={solved} gear={gear} setGear={setGear} stale={!!problem} />}
+            {solved && <Turning train={train} solved={solved} d={d} />}
+            {solved && <ShiftByShift d={d} setD={setD} shifts={shifts} />}
             <Below waits={!solved && !problem}>
                 <Feel train={train} feels={feels} drive={d} />
                 <TrainEditor train={train} onChange={onChange} problem={problem} />
@@ -396,6 +216,228 @@ function Desk({
         </div>
     );
 }
+
+function dutyAtFirst(feels: Schemas['Family']['shiftFeels']): Duty {
+    return {
+        torque: '300',
+        speed: '5200',
+        inertia: String(feels[0]?.inputInertia_kgm2 ?? 0.25),
+        time: '0.5',
+        mass: '2000',
+        axle: '3.5',
+        radius: '330',
+    };
+}
+
+type GearInHandProps = {
+    train: Train;
+    solved: Solved;
+    gear: string;
+    setGear: (to: string) => void;
+    /** Whether a fault was typed since: then the last train that could be solved is shown. */
+    stale: boolean;
+};
+
+function GearInHand({ train, solved, gear, setGear, stale }: GearInHandProps) {
+    const shown = solved.gears.find((g) => g.name === gear) ?? solved.gears[0];
+    if (!shown) return null;
+    return (
+        <div className="grid items-start gap-3 lg:grid-cols-[3fr_1fr]">
+            <GearPanel train={train} setGear={setGear} solved={solved} stale={stale} shown={shown} />
+            <Ratios solved={solved} shown={shown} />
+        </div>
+    );
+}
+
+function Turning({ train, solved, d }: { train: Train; solved: Solved; d: Duty }) {
+    return (
+        <div className="grid items-start gap-3 lg:grid-cols-2">
+            <Panel title="Speeds of all members" aside="for an input speed of 1">
+                <SpeedDiagram train={train} gears={solved.gears} />
+            </Panel>
+            <Fastest d={d} solved={solved} />
+        </div>
+    );
+}
+
+function ShiftByShift({ d, setD, shifts }: { d: Duty; setD: (to: Duty) => void; shifts: Shifts | null }) {
+    return (
+        <Panel title="Shift by shift" aside="an overlap ties up, a gap lets the engine run up">
+            <DutyFields d={d} setD={setD} />
+            {shifts && <ShiftTable shifts={shifts} />}
+            <More className="mt-1" title="What is assumed">
+                <ul className="list-disc pl-5 text-sm">
+                    {shifts?.assumptions.map((a) => (
+                        <li key={a}>{a}</li>
+                    ))}
+                </ul>
+            </More>
+        </Panel>
+    );
+}
+
+/** The gear in hand and the way the power takes in it. */
+function GearPanel({ train, setGear, solved, stale, shown }: Omit<GearInHandProps, 'gear'> & { shown: SolvedGear }) {
+    return (
+        <Panel
+            title={`Gear ${shown.name}: ${shown.ratio?.toFixed(3) ?? WORDS[shown.state]}`}
+            aside={stale ? 'as it was before the fault above' : undefined}
+        >
+            <Choice small label="Gear" value={shown.name} values={solved.gears.map((g) => g.name)} onChange={setGear} />
+            {shown.state === 'locked' && (
+                <p className="mt-1">
+                    <Mark kind="bad">Tie-up</Mark> these elements put the train in two gears at once; nothing can turn.
+                </p>
+            )}
+            {shown.state === 'neutral' && (
+                <p className="mt-1">
+                    <Mark kind="warn">The output is free</Mark> one more element must come on.
+                </p>
+            )}
+            <PowerFlow train={train} gear={shown} />
+        </Panel>
+    );
+}
+
+function Ratios({ solved, shown }: { solved: Solved; shown: SolvedGear }) {
+    return (
+        <Panel title="Ratios">
+            <table className="w-full">
+                <tbody>
+                    {solved.gears.map((g, i) => (
+                        <tr key={g.name} className={g.name === shown.name ? 'bg-sheet' : ''}>
+                            <th scope="row" className="td text-left">
+                                {g.name}
+                            </th>
+                            <td className="td font-head text-xl num text-right">
+                                {g.ratio?.toFixed(3) ?? WORDS[g.state]}
+                            </td>
+                            <td className="td num text-right text-sm text-faint">
+                                {step(solved.gears[i - 1]?.ratio, g.ratio)}
+                            </td>
+                        </tr>
+                    ))}
+                </tbody>
+            </table>
+            {solved.spread !== undefined && (
+                <p className="mt-1">
+                    Spread <strong className="num">{solved.spread.toFixed(2)}</strong>
+                </p>
+            )}
+            {solved.warnings.map((w, i) => (
+                <p key={i} className="mt-1 text-sm">
+                    <Mark kind="warn">{w.code.replaceAll('-', ' ')}</Mark> {w.message}
+                </p>
+            ))}
+        </Panel>
+    );
+}
+
+function Fastest({ d, solved }: { d: Duty; solved: Solved }) {
+    return (
+        <Panel title="How fast each member gets" aside={`at ${d.speed} rev/min of the input`}>
+            <table className="w-full">
+                <HeadRow of={['Member', 'Fastest', 'In gear', '']} />
+                <tbody>
+                    {speeds(solved, Number(d.speed)).map((f) => (
+                        <tr key={f.node}>
+                            <th scope="row" className="td text-left">
+                                {f.node}
+                            </th>
+                            <td className="td font-head text-xl num">{Math.abs(f.rpm).toFixed(0)}</td>
+                            <td className="td">{f.gear}</td>
+                            <td className="td">
+                                {f.rpm < 0 ? (
+                                    <Mark kind="warn">backwards</Mark>
+                                ) : f.everBack ? (
+                                    <Mark kind="idle">backwards in another gear</Mark>
+                                ) : (
+                                    ''
+                                )}
+                            </td>
+                        </tr>
+                    ))}
+                </tbody>
+            </table>
+        </Panel>
+    );
+}
+
+function DutyFields({ d, setD }: { d: Duty; setD: (to: Duty) => void }) {
+    return (
+        <div className="mb-2 grid max-w-3xl grid-cols-2 gap-3 sm:grid-cols-4">
+            {(
+                [
+                    ['torque', 'Input torque (N.m)'],
+                    ['speed', 'Shift speed (rev/min)'],
+                    ['time', 'Shift time (s)'],
+                    ['inertia', 'Engine inertia (kg m²)'],
+                    ['mass', 'Vehicle mass (kg)'],
+                    ['axle', 'Axle ratio'],
+                    ['radius', 'Tyre rolls on (mm)'],
+                ] as const
+            ).map(([k, label]) => (
+                <Field
+                    key={k}
+                    label={label}
+                    inputMode="decimal"
+                    value={d[k]}
+                    onChange={(v) => setD({ ...d, [k]: v })}
+                    problem={
+                        d[k].trim() === '' || Number.isNaN(Number(d[k]))
+                            ? 'A number with a point belongs here.'
+                            : undefined
+                    }
+                />
+            ))}
+        </div>
+    );
+}
+
+function ShiftTable({ shifts }: { shifts: Shifts }) {
+    return (
+        <table className="w-full">
+            <HeadRow of={['Shift', 'Comes on', 'Lets go', 'Input falls by', 'Slip before', 'Carries', 'Heat']} />
+            <tbody>
+                {shifts.shifts.map((s) => (
+                    <ShiftRow key={s.from + s.to} s={s} />
+                ))}
+            </tbody>
+        </table>
+    );
+}
+
+function ShiftRow({ s }: { s: Shift }) {
+    return (
+        <tr>
+            <th scope="row" className="td text-left">
+                {s.from} to {s.to}
+            </th>
+            <td className="td">{s.on.join(', ') || 'nothing'}</td>
+            <td className="td">{s.off.join(', ') || 'nothing'}</td>
+            <td className="td num">{s.inputDrop_rpm.toFixed(0)} rev/min</td>
+            {s.elements.length > 0 ? (
+                <>
+                    <td className="td num">
+                        {s.elements.map((e) => `${e.element} ${e.slipBefore_rpm.toFixed(0)}`).join(', ')}
+                    </td>
+                    <td className="td num">{s.elements.map((e) => `${e.torque_nm.toFixed(0)} N.m`).join(', ')}</td>
+                    <td className="td font-head text-xl num">
+                        {s.elements.map((e) => `${(e.energy_j / 1000).toFixed(1)} kJ`).join(', ')}
+                    </td>
+                </>
+            ) : (
+                <td className="td text-faint" colSpan={3}>
+                    not determined
+                </td>
+            )}
+        </tr>
+    );
+}
+
+/** The step down to a gear from the one before; none into a reverse. */
+const step = (before: number | null | undefined, ratio: number | null) =>
+    before && ratio && ratio > 0 ? `÷ ${(before / ratio).toFixed(2)}` : '';
 
 /** What stands under the solved train comes with it, so that nothing jumps under a finger. */
 function Below({ waits, children }: { waits: boolean; children: ReactNode }) {

@@ -3,7 +3,7 @@ import { Link } from 'react-router';
 import { api, fieldProblem, type Card } from '../../api/client';
 import { moment, percent } from '../../kit/format';
 import { useWrite } from '../../api/useWrite';
-import { Answers, Choice, Field, Mark, Panel, ProblemNote, Source } from '../../kit/basics';
+import { Answers, Choice, Field, HeadRow, Mark, Panel, ProblemNote, Source } from '../../kit/basics';
 import type { SectionProps } from '../../card/section';
 import { More } from '../../kit/More';
 
@@ -192,15 +192,7 @@ function Learning({ section }: Pick<SectionProps<'identification'>, 'section'>) 
             }
         >
             <table className="w-full text-sm">
-                <thead>
-                    <tr>
-                        {['Variant', 'Catalog says', 'Confirmed here', 'Used'].map((h) => (
-                            <th key={h} scope="col" className="th">
-                                {h}
-                            </th>
-                        ))}
-                    </tr>
-                </thead>
+                <HeadRow of={['Variant', 'Catalog says', 'Confirmed here', 'Used']} />
                 <tbody>
                     {l.priors.map((p) => (
                         <tr key={p.variant}>
@@ -216,15 +208,7 @@ function Learning({ section }: Pick<SectionProps<'identification'>, 'section'>) 
             </table>
             <p className="my-1 text-sm text-faint">The catalog's share counts like {l.weight} confirmed cores.</p>
             <table className="w-full text-sm">
-                <thead>
-                    <tr>
-                        {['Clue', 'Reliability in the catalog', 'Cases', 'Learned'].map((h) => (
-                            <th key={h} scope="col" className="th">
-                                {h}
-                            </th>
-                        ))}
-                    </tr>
-                </thead>
+                <HeadRow of={['Clue', 'Reliability in the catalog', 'Cases', 'Learned']} />
                 <tbody>
                     {l.reliabilities.map((r) => (
                         <tr key={r.feature}>

@@ -1,5 +1,5 @@
 import type { Schemas } from '../../api/client';
-import { Mark, Panel } from '../../kit/basics';
+import { HeadRow, Mark, Panel } from '../../kit/basics';
 import { More } from '../../kit/More';
 
 /** The converter behind this engine, how it pulls the mass away, and what each shift asks of the pack that comes on. */
@@ -40,23 +40,9 @@ export function Drive({ spec }: { spec: Schemas['Spec'] }) {
             {shifts.length > 0 && (
                 <div className="overflow-x-auto">
                     <table className="mt-2 w-full text-sm">
-                        <thead>
-                            <tr>
-                                {[
-                                    'Shift',
-                                    'At',
-                                    'Comes on',
-                                    'Takes',
-                                    'Heat',
-                                    'On its lining',
-                                    'Torque at the output',
-                                ].map((h) => (
-                                    <th key={h} scope="col" className="th">
-                                        {h}
-                                    </th>
-                                ))}
-                            </tr>
-                        </thead>
+                        <HeadRow
+                            of={['Shift', 'At', 'Comes on', 'Takes', 'Heat', 'On its lining', 'Torque at the output']}
+                        />
                         <tbody>
                             {shifts.map((s) => (
                                 <tr key={s.from}>

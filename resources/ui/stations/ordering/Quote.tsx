@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { Link, useParams } from 'react-router';
 import { answer, api, isProblem } from '../../api/client';
 import { formatMoney, percent } from '../../kit/format';
-import { Mark, ProblemNote } from '../../kit/basics';
+import { HeadRow, Mark, ProblemNote } from '../../kit/basics';
 import { Pending } from '../../kit/Fetched';
 
 /** The quote to print, and for the desk alone what else could be done for this customer. */
@@ -98,15 +98,7 @@ export function Quote() {
             <section className="no-print sheet mt-3 px-4 py-3" aria-label="What else could be done">
                 <h2 className="text-xl">What else could be done</h2>
                 <table className="w-full">
-                    <thead>
-                        <tr>
-                            {['', 'Price', 'Cost', 'Left', 'Days', 'Came back so far', ''].map((h, i) => (
-                                <th key={i} scope="col" className="th">
-                                    {h}
-                                </th>
-                            ))}
-                        </tr>
-                    </thead>
+                    <HeadRow of={['', 'Price', 'Cost', 'Left', 'Days', 'Came back so far', '']} />
                     <tbody>
                         {q.alternatives.map((a, i) => (
                             <tr key={a.what}>

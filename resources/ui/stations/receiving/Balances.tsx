@@ -2,7 +2,7 @@ import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { Link, useParams, useSearchParams } from 'react-router';
 import { answer, api, isProblem, type Schemas } from '../../api/client';
 import { day, formatCount, formatMoney } from '../../kit/format';
-import { Field, Mark, ProblemNote } from '../../kit/basics';
+import { Field, HeadRow, Mark, ProblemNote } from '../../kit/basics';
 import type { Column } from '../../kit/DataTable';
 import { PagedTable, SearchLine } from '../../kit/PagedTable';
 import { CreditLines } from './CreditLines';
@@ -161,15 +161,7 @@ export function Statement() {
                     <LeftOut shown={s.data.cores.length} of={s.data.totals.cores} what="cores" />
                     <h2 className="mt-4 text-xl">Exchange units and the cores owed for them</h2>
                     <table className="w-full">
-                        <thead>
-                            <tr>
-                                {['Unit', 'Family', 'Core charge', 'Charged', 'Due', 'Core'].map((h) => (
-                                    <th key={h} scope="col" className="th">
-                                        {h}
-                                    </th>
-                                ))}
-                            </tr>
-                        </thead>
+                        <HeadRow of={['Unit', 'Family', 'Core charge', 'Charged', 'Due', 'Core']} />
                         <tbody>
                             {s.data.debts.map((d) => (
                                 <tr key={d.serial}>

@@ -6,7 +6,7 @@ import { useSession } from '../../api/session';
 import { useWrite } from '../../api/useWrite';
 import { Bench } from '../../bench/Bench';
 import { isFinished } from '../../bench/types';
-import { Answers, Mark, Panel, ProblemNote } from '../../kit/basics';
+import { Answers, HeadRow, Mark, Panel, ProblemNote } from '../../kit/basics';
 import { fieldsOf, FormFields, FormProblem, useForm } from '../../kit/form';
 import { More } from '../../kit/More';
 import { typedNumber } from '../../kit/form/values';
@@ -179,15 +179,7 @@ function ThenAndNow({
     return (
         <Panel title="Then and now">
             <table className="w-full">
-                <thead>
-                    <tr>
-                        {['Place', 'Then', 'Now', 'Change'].map((h) => (
-                            <th key={h} scope="col" className="th">
-                                {h}
-                            </th>
-                        ))}
-                    </tr>
-                </thead>
+                <HeadRow of={['Place', 'Then', 'Now', 'Change']} />
                 <tbody>
                     {c.thenAndNow.map((n) => {
                         const key = `${n.kind}:${n.code}`;
