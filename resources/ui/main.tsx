@@ -19,7 +19,9 @@ const client = new QueryClient({
     },
 });
 
-createRoot(document.getElementById('yard')!).render(
+const root = document.getElementById('yard');
+if (!root) throw new Error('The page has no place for the application.');
+createRoot(root).render(
     <StrictMode>
         <QueryClientProvider client={client}>
             <BrowserRouter>

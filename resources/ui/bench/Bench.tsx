@@ -99,12 +99,17 @@ export function Bench({ bench, card: seen, onCard, material, editable, me, badge
     const [chosen, setChosen] = useState<Chosen | null>(null);
     const [all, setAll] = useState(false);
     const hands = useBench({ bench, card: seen, badge, onCard });
-    const { busy, problem, prove, move, shown: card } = hands;
+    const { busy, problem, prove, shown: card } = hands;
     const work = card[bench]?.work ?? NO_WORK;
     const operation = inHand(work, chosen);
+    const at = operation?.code ?? null;
     const next = operation && nextAfter(work, operation.code);
     usePedal();
     const look = (code: string) => setChosen({ code, look: true });
+    const pick = (code: string) => {
+        look(code);
+        setAll(false);
+    };
     /** After a proof the hand stays at its operation until that is done. */
     const stay = (code: string) => (ok: boolean) => {
         if (ok) setChosen({ code, look: false });
@@ -115,18 +120,9 @@ export function Bench({ bench, card: seen, onCard, material, editable, me, badge
             <WaitingNote waiting={hands.waiting} elsewhere={hands.elsewhere} onDrop={hands.drop} />
             {lead}
             <Handover work={work} me={me} onChoose={look} />
-            <Strip work={work} at={operation?.code ?? null} onChoose={look} />
+            <Strip work={work} at={at} onChoose={look} />
             {all ? (
-                <AllSteps
-                    bench={bench}
-                    number={card.coreTag}
-                    work={work}
-                    at={operation?.code ?? null}
-                    onChoose={(code) => {
-                        look(code);
-                        setAll(false);
-                    }}
-                />
+                <AllSteps {...{ bench, work, at }} number={card.coreTag} onChoose={pick} />
             ) : (
                 <Shown {...{ bench, card, work, material, operation, next, editable, busy, problem }}>
                     {(...sent) => prove(...sent).then(stay(sent[0]))}
@@ -135,16 +131,26 @@ export function Bench({ bench, card: seen, onCard, material, editable, me, badge
             <Actions
                 {...{ operation, next, editable, busy, all }}
                 onAll={() => setAll(!all)}
-                onPhoto={(photo) =>
-                    void (operation && hands.picture(operation.code, { photo, place: operation.name.slice(0, 80) }))
-                }
-                onSound={(sound) => void (operation && hands.speak(operation.code, sound))}
-                onMove={(what, note) => {
-                    if (operation) void move(operation.code, what, note).then((ok) => ok && setChosen(null));
-                }}
+                {...movesOf(operation, hands, () => setChosen(null))}
             />
         </div>
     );
+}
+
+type Moved = Parameters<ReturnType<typeof useBench>['move']> extends [string, ...infer Rest] ? Rest : never;
+
+/** What can be done with the operation in hand besides proving it. */
+function movesOf(operation: Operation | null, hands: ReturnType<typeof useBench>, done: () => void) {
+    const on =
+        <A extends unknown[]>(act: (o: Operation, ...rest: A) => unknown) =>
+        (...rest: A) => {
+            if (operation) void act(operation, ...rest);
+        };
+    return {
+        onPhoto: on((o, photo: Blob) => hands.picture(o.code, { photo, place: o.name.slice(0, 80) })),
+        onSound: on((o, sound: Blob) => hands.speak(o.code, sound)),
+        onMove: on((o, ...move: Moved) => hands.move(o.code, ...move).then((ok) => ok && done())),
+    };
 }
 
 /** The one turned to, else the one begun, else the first that may be done; what only needs its time can wait. */

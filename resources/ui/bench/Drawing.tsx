@@ -321,8 +321,10 @@ const joined = (shape: Shape) =>
         .map((p) => p.join(','))
         .join(' ');
 
+const stateWord = (state: PartState | undefined) => (state ? STATE_WORDS[state] : '');
+
 const said = (p: Part, states: Record<string, PartState>) =>
-    `${p.name}, ${TURNS_WORDS[p.turns]}${states[p.code] ? `, ${STATE_WORDS[states[p.code]!]}` : ''}.`;
+    [p.name, TURNS_WORDS[p.turns], stateWord(states[p.code])].filter(Boolean).join(', ') + '.';
 
 function summed(parts: Part[], states: Record<string, PartState>): string {
     const inHand = parts.filter((p) => states[p.code] === 'hand').map((p) => p.name);
@@ -479,7 +481,7 @@ function PartTable({
                         <td className="td">{p.name}</td>
                         <td className="td">{TURNS_WORDS[p.turns]}</td>
                         <td className="td">
-                            {states[p.code] ? STATE_WORDS[states[p.code]!] : ''} {tags[p.code]}
+                            {stateWord(states[p.code])} {tags[p.code]}
                         </td>
                     </tr>
                 ))}

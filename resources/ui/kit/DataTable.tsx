@@ -48,13 +48,13 @@ const definition = <Row,>(c: Column<Row>, whole: boolean): ColumnDef<Row> => ({
     meta: c,
 });
 
-/** Every list of the shop: columns that sort, and more rows when there are more. */
-export function DataTable<Row>({ columns, rows, rowId, chosen, empty, total, more }: Props<Row>) {
+/** The rows, sorted by the column the person chose; only where every row is here. */
+function useSorted<Row>({ columns, rows, rowId, total }: Pick<Props<Row>, 'columns' | 'rows' | 'rowId' | 'total'>) {
     // A page sorted by itself would look like the whole list sorted.
     const whole = total === undefined || rows.length === total;
     const [sorting, setSorting] = useState<SortingState>([]);
     // eslint-disable-next-line react-hooks/incompatible-library -- a list is drawn anew with its rows; nothing is kept
-    const table = useReactTable({
+    return useReactTable({
         data: rows,
         columns: columns.map((c) => definition(c, whole)),
         state: { sorting },
@@ -63,6 +63,11 @@ export function DataTable<Row>({ columns, rows, rowId, chosen, empty, total, mor
         getCoreRowModel: getCoreRowModel(),
         getSortedRowModel: getSortedRowModel(),
     });
+}
+
+/** Every list of the shop: columns that sort, and more rows when there are more. */
+export function DataTable<Row>({ columns, rows, rowId, chosen, empty, total, more }: Props<Row>) {
+    const table = useSorted({ columns, rows, rowId, total });
     return (
         <div className="sheet overflow-x-auto">
             <table className="w-full">
@@ -90,19 +95,26 @@ export function DataTable<Row>({ columns, rows, rowId, chosen, empty, total, mor
                 </tbody>
             </table>
             {rows.length === 0 && <p className="p-4 text-faint">{empty}</p>}
+            <Foot shown={rows.length} total={total} more={more} />
+        </div>
+    );
+}
+
+/** How much of the list is here, and the way to the rest. */
+function Foot({ shown, total, more }: { shown: number } & Pick<Props<unknown>, 'total' | 'more'>) {
+    return (
+        <>
             {more?.fetch && (
                 <button type="button" className="btn m-3" onClick={more.fetch} disabled={more.busy}>
                     {more.text}
                 </button>
             )}
-            {total !== undefined && rows.length > 0 && (
+            {total !== undefined && shown > 0 && (
                 <p className="px-3 py-2 text-faint num">
-                    {rows.length === total
-                        ? `All ${formatCount(total)}`
-                        : `${formatCount(rows.length)} of ${formatCount(total)}`}
+                    {shown === total ? `All ${formatCount(total)}` : `${formatCount(shown)} of ${formatCount(total)}`}
                 </p>
             )}
-        </div>
+        </>
     );
 }
 

@@ -1,3 +1,4 @@
+import type { SVGAttributes } from 'react';
 import type { Schemas } from '../api/client';
 
 type Place = Schemas['OutlinePlace'];
@@ -39,18 +40,16 @@ function grown(shape: Place['shape']) {
     return { x: across.from, y: down.from, width: across.size, height: down.size };
 }
 
-/** The unit seen from its side, drawn from the catalog. Each place is a button: tapped, it shows what belongs there. */
-export function Outline({
-    drawing,
-    chosen,
-    onChoose,
-    notes,
-}: {
+type Noted = { bad: number; seen: number; photos: number };
+type OutlineProps = {
     drawing: Drawing;
     chosen: string | null;
     onChoose: (code: string) => void;
-    notes: Record<string, { bad: number; seen: number; photos: number }>;
-}) {
+    notes: Record<string, Noted>;
+};
+
+/** The unit seen from its side, drawn from the catalog. Each place is a button: tapped, it shows what belongs there. */
+export function Outline({ drawing, chosen, onChoose, notes }: OutlineProps) {
     return (
         <svg
             viewBox={`0 0 ${drawing.width} ${drawing.height}`}
@@ -58,75 +57,84 @@ export function Outline({
             aria-label="The unit from its side; choose a place"
             className="max-h-72 w-full"
         >
-            {drawing.places.map((p) => {
-                const n = notes[p.code] ?? { bad: 0, seen: 0, photos: 0 };
-                const [x, y] = centre(p.shape);
-                const mark = n.bad > 0 ? '▲' : n.seen > 0 ? '●' : '';
-                const common = {
-                    fill: p.code === chosen ? 'var(--enamel)' : 'var(--sheet)',
-                    fillOpacity: p.code === chosen ? 0.9 : 1,
-                    stroke: p.code === chosen ? 'var(--hand)' : 'var(--edge)',
-                    strokeWidth: p.code === chosen ? 4 : 2,
-                };
-                const words = [
-                    p.name,
-                    n.bad > 0 && `${n.bad} missing or damaged`,
-                    n.seen > 0 && `${n.seen} noted`,
-                    n.photos > 0 && `${n.photos} ${n.photos === 1 ? 'picture' : 'pictures'}`,
-                ]
-                    .filter(Boolean)
-                    .join(', ');
-                return (
-                    <g
-                        key={p.code}
-                        role="button"
-                        tabIndex={0}
-                        aria-pressed={p.code === chosen}
-                        aria-label={words}
-                        className="cursor-pointer"
-                        onClick={() => onChoose(p.code)}
-                        onKeyDown={(e) => {
-                            if (e.key === 'Enter' || e.key === ' ') {
-                                e.preventDefault();
-                                onChoose(p.code);
-                            }
-                        }}
-                    >
-                        <title>{words}</title>
-                        {p.shape.kind === 'polygon' && (
-                            <polygon
-                                points={(p.shape.points ?? []).map((q) => q.join(',')).join(' ')}
-                                strokeLinejoin="round"
-                                {...common}
-                            />
-                        )}
-                        {p.shape.kind === 'rect' && (
-                            <rect x={p.shape.x} y={p.shape.y} width={p.shape.w} height={p.shape.h} rx={3} {...common} />
-                        )}
-                        <rect {...grown(p.shape)} fill="transparent" />
-                        {p.shape.kind === 'circle' && (
-                            <circle cx={p.shape.x} cy={p.shape.y} r={p.shape.r} {...common} />
-                        )}
-                        {mark && (
-                            <text
-                                x={x}
-                                y={y + 6}
-                                textAnchor="middle"
-                                fontSize={18}
-                                fontWeight={700}
-                                fill={
-                                    n.bad > 0 ? 'var(--bad)' : p.code === chosen ? 'var(--enamel-ink)' : 'var(--good)'
-                                }
-                                aria-hidden="true"
-                            >
-                                {mark}
-                            </text>
-                        )}
-                    </g>
-                );
-            })}
+            {drawing.places.map((p) => (
+                <PlaceButton
+                    key={p.code}
+                    place={p}
+                    chosen={p.code === chosen}
+                    noted={notes[p.code] ?? { bad: 0, seen: 0, photos: 0 }}
+                    onChoose={() => onChoose(p.code)}
+                />
+            ))}
         </svg>
     );
+}
+
+const spoken = (place: Place, n: Noted) =>
+    [
+        place.name,
+        n.bad > 0 && `${n.bad} missing or damaged`,
+        n.seen > 0 && `${n.seen} noted`,
+        n.photos > 0 && `${n.photos} ${n.photos === 1 ? 'picture' : 'pictures'}`,
+    ]
+        .filter(Boolean)
+        .join(', ');
+
+type PlaceButtonProps = { place: Place; chosen: boolean; noted: Noted; onChoose: () => void };
+
+function PlaceButton({ place, chosen, noted, onChoose }: PlaceButtonProps) {
+    const words = spoken(place, noted);
+    const look = chosen
+        ? { fill: 'var(--enamel)', fillOpacity: 0.9, stroke: 'var(--hand)', strokeWidth: 4 }
+        : { fill: 'var(--sheet)', stroke: 'var(--edge)', strokeWidth: 2 };
+    return (
+        <g
+            role="button"
+            tabIndex={0}
+            aria-pressed={chosen}
+            aria-label={words}
+            className="cursor-pointer"
+            onClick={onChoose}
+            onKeyDown={(e) => {
+                if (e.key === 'Enter' || e.key === ' ') {
+                    e.preventDefault();
+                    onChoose();
+                }
+            }}
+        >
+            <title>{words}</title>
+            <ShapeOf shape={place.shape} {...look} />
+            <rect {...grown(place.shape)} fill="transparent" />
+            <NotedMark at={centre(place.shape)} noted={noted} chosen={chosen} />
+        </g>
+    );
+}
+
+function NotedMark({ at: [x, y], noted, chosen }: { at: readonly [number, number]; noted: Noted; chosen: boolean }) {
+    if (noted.bad + noted.seen === 0) return null;
+    const fine = chosen ? 'var(--enamel-ink)' : 'var(--good)';
+    return (
+        <text
+            x={x}
+            y={y + 6}
+            textAnchor="middle"
+            fontSize={18}
+            fontWeight={700}
+            fill={noted.bad > 0 ? 'var(--bad)' : fine}
+            aria-hidden="true"
+        >
+            {noted.bad > 0 ? '▲' : '●'}
+        </text>
+    );
+}
+
+type Look = Pick<SVGAttributes<SVGElement>, 'fill' | 'fillOpacity' | 'stroke' | 'strokeWidth'>;
+
+function ShapeOf({ shape, ...look }: { shape: Place['shape'] } & Look) {
+    if (shape.kind === 'polygon')
+        return <polygon points={shape.points?.map((q) => q.join(',')).join(' ')} strokeLinejoin="round" {...look} />;
+    if (shape.kind === 'circle') return <circle cx={shape.x} cy={shape.y} r={shape.r} {...look} />;
+    return <rect x={shape.x} y={shape.y} width={shape.w} height={shape.h} rx={3} {...look} />;
 }
 
 /** The same drawing as a picture to choose by: shapes only, nothing to press. */
@@ -134,15 +142,9 @@ export function OutlinePicture({ drawing }: { drawing: Drawing }) {
     const line = { fill: 'var(--paper)', stroke: 'var(--edge)', strokeWidth: 4 };
     return (
         <svg viewBox={`0 0 ${drawing.width} ${drawing.height}`} aria-hidden="true" className="h-20 w-full">
-            {drawing.places.map(({ code, shape }) =>
-                shape.kind === 'polygon' ? (
-                    <polygon key={code} points={shape.points?.map((q) => q.join(',')).join(' ')} {...line} />
-                ) : shape.kind === 'rect' ? (
-                    <rect key={code} x={shape.x} y={shape.y} width={shape.w} height={shape.h} rx={3} {...line} />
-                ) : (
-                    <circle key={code} cx={shape.x} cy={shape.y} r={shape.r} {...line} />
-                ),
-            )}
+            {drawing.places.map(({ code, shape }) => (
+                <ShapeOf key={code} shape={shape} {...line} />
+            ))}
         </svg>
     );
 }

@@ -8,37 +8,40 @@ type Hit = Schemas['Hits']['hits'][number];
 
 const find = (q: string) => answer(api.GET('/find', { params: { query: { q } } }));
 
-/** Accepts anything a scanner or a person types and jumps there. */
-export function ScanLine() {
+/** What is typed, what was found for it a moment later, and the way there. */
+function useFind() {
     const [text, setText] = useState('');
     const [asked, setAsked] = useState('');
-    const input = useRef<HTMLInputElement>(null);
     const go = useNavigate();
-    const hits = useQuery({
-        queryKey: ['find', asked],
-        queryFn: () => find(asked),
-        enabled: asked.length > 1,
-        staleTime: 5000,
-    });
-    const rows = asked.length > 1 ? (hits.data?.hits ?? []) : [];
-
+    const long = asked.length > 1;
+    const hits = useQuery({ queryKey: ['find', asked], queryFn: () => find(asked), enabled: long, staleTime: 5000 });
+    const rows = long ? (hits.data?.hits ?? []) : [];
     useEffect(() => {
         const timer = setTimeout(() => setAsked(text.trim()), 160);
         return () => clearTimeout(timer);
     }, [text]);
-
-    const jump = (hit: Hit | null) => {
-        if (!hit) return;
+    const jump = (hit: Hit) => {
         setText('');
         setAsked('');
-        input.current?.blur();
         void go(hit.to);
+    };
+    return { text, setText, asked, setAsked, rows, open: long, nothing: hits.isSuccess && rows.length === 0, jump };
+}
+
+/** Accepts anything a scanner or a person types and jumps there. */
+export function ScanLine() {
+    const { text, setText, asked, setAsked, rows, open, nothing, jump } = useFind();
+    const input = useRef<HTMLInputElement>(null);
+    const take = (hit: Hit | null | undefined) => {
+        if (!hit) return;
+        input.current?.blur();
+        jump(hit);
     };
     // A scanner types faster than the list appears: then it is asked for exactly this.
     const enter = async (q: string) => {
         const found = await find(q).catch(() => null);
         const hit = found?.hits.find((h) => h.text.toUpperCase() === q.toUpperCase()) ?? found?.hits[0];
-        if (hit) jump(hit);
+        if (hit) take(hit);
         else setAsked(q);
     };
     const key = (e: KeyboardEvent) => {
@@ -47,9 +50,8 @@ export function ScanLine() {
         e.preventDefault();
         void enter(q);
     };
-
     return (
-        <Combobox<Hit | null> value={null} onChange={jump} immediate={false}>
+        <Combobox<Hit | null> value={null} onChange={take} immediate={false}>
             <div className="relative flex-1">
                 <ComboboxInput
                     id="scan-line"
@@ -57,16 +59,19 @@ export function ScanLine() {
                     aria-label="Scan line: tag, serial, lot, part, VIN or customer"
                     placeholder="Scan or type: tag, serial, lot, part, VIN, customer"
                     autoComplete="off"
-                    className="min-h-11 w-full rounded-sm border-2 border-enamel-ink/70 bg-sheet px-4 text-lg text-ink placeholder:text-faint"
+                    className={LINE}
                     displayValue={() => text}
                     onChange={(e) => setText(e.target.value)}
                     onKeyDown={key}
                 />
-                {asked.length > 1 && <Found rows={rows} nothing={hits.isSuccess && rows.length === 0 ? asked : null} />}
+                {open && <Found rows={rows} nothing={nothing ? asked : null} />}
             </div>
         </Combobox>
     );
 }
+
+const LINE =
+    'min-h-11 w-full rounded-sm border-2 border-enamel-ink/70 bg-sheet px-4 text-lg text-ink placeholder:text-faint';
 
 function Found({ rows, nothing }: { rows: Hit[]; nothing: string | null }) {
     return (

@@ -102,20 +102,7 @@ type FieldProps = {
     inputRef?: Ref<HTMLInputElement>;
 };
 
-export function Field({
-    label,
-    value,
-    onChange,
-    problem,
-    hint,
-    type = 'text',
-    list,
-    autoFocus,
-    inputMode,
-    onEnter,
-    className = '',
-    inputRef,
-}: FieldProps) {
+export function Field({ label, problem, hint, list, className = '', ...input }: FieldProps) {
     const id = useId();
     const notes = [problem && `${id}-p`, hint && `${id}-h`].filter(Boolean).join(' ');
     return (
@@ -123,26 +110,7 @@ export function Field({
             <label htmlFor={id} className="block text-sm font-semibold text-faint">
                 {label}
             </label>
-            <input
-                id={id}
-                ref={inputRef}
-                className="input"
-                type={type}
-                value={value}
-                autoFocus={autoFocus}
-                inputMode={inputMode}
-                autoComplete="off"
-                list={list && `${id}-l`}
-                aria-invalid={problem ? true : undefined}
-                aria-describedby={notes || undefined}
-                onChange={(e) => onChange(e.target.value)}
-                onKeyDown={(e) => {
-                    if (e.key === 'Enter' && onEnter) {
-                        e.preventDefault();
-                        onEnter();
-                    }
-                }}
-            />
+            <TextLine id={id} notes={notes} wrong={!!problem} list={list && `${id}-l`} {...input} />
             {list && (
                 <datalist id={`${id}-l`}>
                     {list.map((v) => (
@@ -157,6 +125,37 @@ export function Field({
             )}
             <FieldProblem id={`${id}-p`}>{problem}</FieldProblem>
         </div>
+    );
+}
+
+type TextLineProps = Pick<
+    FieldProps,
+    'value' | 'onChange' | 'type' | 'autoFocus' | 'inputMode' | 'onEnter' | 'inputRef'
+> & {
+    id: string;
+    notes: string;
+    wrong: boolean;
+    list?: string;
+};
+
+function TextLine({ notes, wrong, onChange, onEnter, inputRef, type = 'text', ...input }: TextLineProps) {
+    return (
+        <input
+            {...input}
+            ref={inputRef}
+            type={type}
+            className="input"
+            autoComplete="off"
+            aria-invalid={wrong ? true : undefined}
+            aria-describedby={notes || undefined}
+            onChange={(e) => onChange(e.target.value)}
+            onKeyDown={(e) => {
+                if (e.key === 'Enter' && onEnter) {
+                    e.preventDefault();
+                    onEnter();
+                }
+            }}
+        />
     );
 }
 

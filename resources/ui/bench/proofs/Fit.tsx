@@ -22,60 +22,74 @@ type Place = NonNullable<ReturnType<typeof placeOf>>;
 
 /** Selective parts: a depth or a trial play in, the parts that reach the window out. */
 export function FitProof(props: ProofProps) {
-    const { number, proof, material, send, problem } = props;
-    const p = placeOf(material, proof);
-    const isPlay = p?.kind === 'end-play';
+    const place = placeOf(props.material, props.proof);
+    return place ? <FitPlace {...props} place={place} /> : <p>This build has no such place.</p>;
+}
+
+/** What is measured, and what is proposed for it; a measure typed anew wants a new proposal. */
+function useProposal(number: string, place: Place) {
     const [reading, setReading] = useState('');
-    const [washer, setWasher] = useState(p?.trialWasher == null ? '' : String(p.trialWasher));
+    const [washer, setWasher] = useState(place.trialWasher == null ? '' : String(place.trialWasher));
     const [proposal, setProposal] = useState<Proposal | null>(null);
-    const ask = useWrite();
-    if (!p) return <p>This build has no such place.</p>;
-    const trialWasher = isPlay ? washer : null;
-    const best = (proposal?.result as Result | undefined)?.best;
+    const { write, problem } = useWrite();
+    const measured = { reading, trialWasher: place.kind === 'end-play' ? washer : null };
     const propose = () =>
-        void ask.write(
+        void write(
             () =>
                 api.POST('/units/{number}/assembly/places/{place}/propose', {
-                    params: { path: { number, place: p.code } },
-                    body: { reading, trialWasher },
+                    params: { path: { number, place: place.code } },
+                    body: measured,
                 }),
             setProposal,
         );
-    const take = (choice: Choice) => send({ reading, trialWasher, picks: choice.picks });
+    const anew = (set: (v: string) => void) => (v: string) => {
+        set(v);
+        setProposal(null);
+    };
+    return {
+        reading,
+        washer,
+        measured,
+        proposal,
+        propose,
+        problem,
+        onReading: anew(setReading),
+        onWasher: anew(setWasher),
+    };
+}
+
+function FitPlace({ number, send, problem, place: p }: ProofProps & { place: Place }) {
+    const fit = useProposal(number, p);
+    const best = (fit.proposal?.result as Result | undefined)?.best;
+    const take = (choice: Choice) => send({ ...fit.measured, picks: choice.picks });
     return (
-        <ProofForm onSend={() => (best ? take(best) : propose())} problem={problem}>
+        <ProofForm onSend={() => (best ? take(best) : fit.propose())} problem={problem}>
             {p.forOptions.length > 0 && <NotUsual place={p} />}
             <div className="flex flex-wrap items-end gap-3">
                 <Field
                     className="w-44 text-2xl"
-                    label={isPlay ? 'Play, trial fit' : 'Groove depth'}
-                    value={reading}
+                    label={p.kind === 'end-play' ? 'Play, trial fit' : 'Groove depth'}
+                    value={fit.reading}
                     autoFocus
-                    onChange={(v) => {
-                        setReading(v);
-                        setProposal(null);
-                    }}
+                    onChange={fit.onReading}
                     hint={p.nominalDepth ? `about ${p.nominalDepth} ${p.unit}` : undefined}
-                    problem={fieldProblem(ask.problem, '/reading')}
+                    problem={fieldProblem(fit.problem, '/reading')}
                 />
-                {isPlay && (
+                {p.kind === 'end-play' && (
                     <Field
                         className="w-44"
                         label="Washer fitted for trial"
-                        value={washer}
-                        onChange={(v) => {
-                            setWasher(v);
-                            setProposal(null);
-                        }}
-                        problem={fieldProblem(ask.problem, '/trialWasher')}
+                        value={fit.washer}
+                        onChange={fit.onWasher}
+                        problem={fieldProblem(fit.problem, '/trialWasher')}
                     />
                 )}
                 <p className="flex-1 text-sm">
                     {p.how} {p.note}
                 </p>
             </div>
-            <ProblemNote problem={ask.problem} except={['/reading', '/trialWasher']} />
-            {proposal && <Proposed proposal={proposal} place={p} onTake={take} />}
+            <ProblemNote problem={fit.problem} except={['/reading', '/trialWasher']} />
+            {fit.proposal && <Proposed proposal={fit.proposal} place={p} onTake={take} />}
             <HouseNote house={p.house} />
         </ProofForm>
     );
@@ -119,34 +133,47 @@ function Proposed({ proposal, place: p, onTake }: { proposal: Proposal; place: P
                         {show(proposal.target)}) = <strong className="num">{show(proposal.needed)}</strong>
                     </p>
                 )}
-                {result.alternatives.length > 0 && (
-                    <More title={<>{result.alternatives.length} other ways</>}>
-                        <ul>
-                            {result.alternatives.map((c, i) => (
-                                <li key={i} className="num text-sm">
-                                    <button
-                                        type="button"
-                                        className="min-h-11 text-left underline"
-                                        onClick={() => onTake(c)}
-                                    >
-                                        {show(c.clearance)}: {c.picks.map((k) => `${k.count} × ${k.part}`).join(', ')}
-                                    </button>
-                                </li>
-                            ))}
-                        </ul>
-                    </More>
-                )}
-                <More title="The working">
-                    <p className="text-sm">
-                        Clearance = depth {show(proposal.depth)} −{' '}
-                        {proposal.fixed.map((f) => `${f.count} × ${f.name} ${f.thickness}`).join(' − ') ||
-                            'nothing fixed'}{' '}
-                        − the parts picked; nearest to {show(proposal.target)} within {show(proposal.window.min)} to{' '}
-                        {show(proposal.window.max)}, from today's shelf stock. Exact search (fit.stack).
-                    </p>
-                </More>
+                {result.alternatives.length > 0 && <OtherWays onTake={onTake} result={result} show={show} />}
+                <Working proposal={proposal} show={show} />
             </div>
         </div>
+    );
+}
+
+function OtherWays({
+    onTake,
+    result,
+    show,
+}: {
+    onTake: (c: Choice) => void;
+    result: Result;
+    show: (v: number) => string;
+}) {
+    return (
+        <More title={<>{result.alternatives.length} other ways</>}>
+            <ul>
+                {result.alternatives.map((c, i) => (
+                    <li key={i} className="num text-sm">
+                        <button type="button" className="min-h-11 text-left underline" onClick={() => onTake(c)}>
+                            {show(c.clearance)}: {c.picks.map((k) => `${k.count} × ${k.part}`).join(', ')}
+                        </button>
+                    </li>
+                ))}
+            </ul>
+        </More>
+    );
+}
+
+function Working({ proposal, show }: { proposal: Proposal; show: (v: number) => string }) {
+    return (
+        <More title="The working">
+            <p className="text-sm">
+                Clearance = depth {show(proposal.depth)} −{' '}
+                {proposal.fixed.map((f) => `${f.count} × ${f.name} ${f.thickness}`).join(' − ') || 'nothing fixed'} −
+                the parts picked; nearest to {show(proposal.target)} within {show(proposal.window.min)} to{' '}
+                {show(proposal.window.max)}, from today's shelf stock. Exact search (fit.stack).
+            </p>
+        </More>
     );
 }
 

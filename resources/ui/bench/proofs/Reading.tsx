@@ -90,9 +90,13 @@ function BoltsNow({ bolts: b }: { bolts: Bolts }) {
     );
 }
 
-function Take({ proof, proven, material, send, problem, unit }: ProofProps & { unit: string }) {
+function gaugesFor(proof: ProofProps['proof'], material: ProofProps['material']) {
     const kind = proof.kind === 'torque' || proof.kind === 'air' ? QUANTITY[proof.kind] : 'length';
-    const gauges = (material.assembly?.gauges ?? []).filter((g) => g.kind === kind);
+    return (material.assembly?.gauges ?? []).filter((g) => g.kind === kind);
+}
+
+function Take({ proof, proven, material, send, problem, unit }: ProofProps & { unit: string }) {
+    const gauges = gaugesFor(proof, material);
     const [reading, setReading] = useState('');
     const [gauge, setGauge] = useState('');
     const [note, setNote] = useState('');

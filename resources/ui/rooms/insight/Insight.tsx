@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { answer, api } from '../../api/client';
+import { answer, api, type Schemas } from '../../api/client';
 import { percent } from '../../kit/format';
 import { HeadRow, Panel } from '../../kit/basics';
 import { Pending } from '../../kit/Fetched';
@@ -17,52 +17,7 @@ export function Insight() {
             </p>
             <div className="grid items-start gap-3 lg:grid-cols-2">
                 {rates.data.groups.map((g) => (
-                    <Panel key={g.by} title={`By ${g.title.toLowerCase()}`}>
-                        <table className="w-full">
-                            <HeadRow of={[g.title, 'Returned', 'Rate', 'Interval']} />
-                            <tbody>
-                                {g.rows.map((r) => (
-                                    <tr key={r.name}>
-                                        <th scope="row" className="td text-left font-semibold">
-                                            {r.name}
-                                        </th>
-                                        <td className="td num">
-                                            {r.failures} of {r.units}
-                                        </td>
-                                        <td className="td font-head text-2xl num whitespace-nowrap">
-                                            {percent(r.rate)}
-                                        </td>
-                                        <td className="td">
-                                            <svg
-                                                viewBox="0 0 200 26"
-                                                className="w-48"
-                                                role="img"
-                                                aria-label={`between ${percent(r.lower, 1)} and ${percent(r.upper, 1)}`}
-                                            >
-                                                <line x1="0" x2="200" y1="13" y2="13" stroke="var(--rule)" />
-                                                <line
-                                                    x1={200 * r.lower}
-                                                    x2={200 * r.upper}
-                                                    y1="13"
-                                                    y2="13"
-                                                    stroke="var(--enamel)"
-                                                    strokeWidth="8"
-                                                    opacity="0.5"
-                                                />
-                                                <path
-                                                    d={`M ${200 * r.rate} 3 l 6 10 l -6 10 l -6 -10 z`}
-                                                    fill="var(--hand)"
-                                                />
-                                            </svg>
-                                            <span className="num text-sm">
-                                                {percent(r.lower, 1)} to {percent(r.upper, 1)}
-                                            </span>
-                                        </td>
-                                    </tr>
-                                ))}
-                            </tbody>
-                        </table>
-                    </Panel>
+                    <Rates key={g.by} group={g} />
                 ))}
                 <Panel title="Causes">
                     <ul>
@@ -76,5 +31,60 @@ export function Insight() {
                 </Panel>
             </div>
         </>
+    );
+}
+
+type Group = Schemas['ReturnRates']['groups'][number];
+
+function Rates({ group: g }: { group: Group }) {
+    return (
+        <Panel title={`By ${g.title.toLowerCase()}`}>
+            <table className="w-full">
+                <HeadRow of={[g.title, 'Returned', 'Rate', 'Interval']} />
+                <tbody>
+                    {g.rows.map((r) => (
+                        <tr key={r.name}>
+                            <th scope="row" className="td text-left font-semibold">
+                                {r.name}
+                            </th>
+                            <td className="td num">
+                                {r.failures} of {r.units}
+                            </td>
+                            <td className="td font-head text-2xl num whitespace-nowrap">{percent(r.rate)}</td>
+                            <td className="td">
+                                <Interval {...r} />
+                                <span className="num text-sm">
+                                    {percent(r.lower, 1)} to {percent(r.upper, 1)}
+                                </span>
+                            </td>
+                        </tr>
+                    ))}
+                </tbody>
+            </table>
+        </Panel>
+    );
+}
+
+/** The interval as a bar from 0 to 1, the rate as a diamond in it. */
+function Interval({ lower, upper, rate }: { lower: number; upper: number; rate: number }) {
+    return (
+        <svg
+            viewBox="0 0 200 26"
+            className="w-48"
+            role="img"
+            aria-label={`between ${percent(lower, 1)} and ${percent(upper, 1)}`}
+        >
+            <line x1="0" x2="200" y1="13" y2="13" stroke="var(--rule)" />
+            <line
+                x1={200 * lower}
+                x2={200 * upper}
+                y1="13"
+                y2="13"
+                stroke="var(--enamel)"
+                strokeWidth="8"
+                opacity="0.5"
+            />
+            <path d={`M ${200 * rate} 3 l 6 10 l -6 10 l -6 -10 z`} fill="var(--hand)" />
+        </svg>
     );
 }

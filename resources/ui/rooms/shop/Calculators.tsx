@@ -105,12 +105,10 @@ const readQuantity: ReadQuantity = async (typed, { unit, kind }) => {
     }
 };
 
-function Desk({ name, doc }: { name: string; doc: SchemaDoc }) {
-    const [input, setInput] = useState<unknown>(doc.example.input);
-    const [text, setText] = useState(() => JSON.stringify(doc.example.input, null, 2));
-    const [kept, setKept] = useState<Kept[]>([]);
-    const run = useMutation({ mutationFn: (json: string) => compute(name, json) });
-    const problem: Problem | null = run.error ? (isProblem(run.error) ? run.error : asProblem(null, 0)) : null;
+/** One input as a form and as text, each kept in step with the other. */
+function useInput(example: unknown) {
+    const [input, setInput] = useState<unknown>(example);
+    const [text, setText] = useState(() => JSON.stringify(example, null, 2));
     const asJson = (json: string) => {
         setText(json);
         try {
@@ -123,62 +121,102 @@ function Desk({ name, doc }: { name: string; doc: SchemaDoc }) {
         setInput(value);
         setText(JSON.stringify(value, null, 2));
     };
+    return { input, text, asJson, asForm };
+}
+
+const problemOfRun = (error: unknown): Problem | null => {
+    if (!error) return null;
+    return isProblem(error) ? error : asProblem(null, 0);
+};
+
+function Desk({ name, doc }: { name: string; doc: SchemaDoc }) {
+    const typed = useInput(doc.example.input);
+    const [kept, setKept] = useState<Kept[]>([]);
+    const run = useMutation({ mutationFn: (json: string) => compute(name, json) });
+    const { data: out } = run;
     return (
         <div className="flex flex-col gap-3">
-            {run.data && (
+            {out && (
                 <Answer
                     name={name}
                     decides={doc.decides}
-                    out={run.data}
-                    onKeep={() => setKept([...kept, { input, out: run.data }])}
+                    out={out}
+                    onKeep={() => setKept([...kept, { input: typed.input, out }])}
                 />
             )}
             <Beside decides={doc.decides} kept={kept} onDrop={(i) => setKept(kept.filter((_, k) => k !== i))} />
             <Panel title={doc.title} aside={<code>core/bin/calc {name}</code>}>
-                <TabGroup>
-                    <div className="mb-2 flex gap-1">
-                        <TabList className="flex gap-1">
-                            {['Fields', 'JSON'].map((t) => (
-                                <Tab key={t} className="btn data-selected:bg-enamel data-selected:text-enamel-ink">
-                                    {t}
-                                </Tab>
-                            ))}
-                        </TabList>
-                        <span className="flex-1" />
-                        <button type="button" className="btn btn-main" onClick={() => run.mutate(text)}>
-                            Compute
-                        </button>
-                    </div>
-                    <ProblemNote problem={problem} />
-                    {problem?.errors?.[0]?.pointer && <p className="text-bad">At {problem.errors[0].pointer}</p>}
-                    <TabPanels>
-                        <TabPanel>
-                            <QuantityReader.Provider value={readQuantity}>
-                                <SchemaForm
-                                    schema={doc.input}
-                                    value={input}
-                                    onChange={asForm}
-                                    problems={problem?.errors ?? []}
-                                />
-                            </QuantityReader.Provider>
-                        </TabPanel>
-                        <TabPanel>
-                            <label className="block text-sm font-semibold text-faint" htmlFor="calc-in">
-                                Input, JSON
-                            </label>
-                            <textarea
-                                id="calc-in"
-                                className="input font-mono text-sm"
-                                rows={Math.min(24, text.split('\n').length + 1)}
-                                value={text}
-                                onChange={(e) => asJson(e.target.value)}
-                                spellCheck={false}
-                                aria-invalid={problem ? true : undefined}
-                            />
-                        </TabPanel>
-                    </TabPanels>
-                </TabGroup>
+                <InputTabs
+                    doc={doc}
+                    typed={typed}
+                    problem={problemOfRun(run.error)}
+                    onCompute={() => run.mutate(typed.text)}
+                />
             </Panel>
         </div>
+    );
+}
+
+type InputTabsProps = {
+    doc: SchemaDoc;
+    typed: ReturnType<typeof useInput>;
+    problem: Problem | null;
+    onCompute: () => void;
+};
+
+function InputTabs({ doc, typed, problem, onCompute }: InputTabsProps) {
+    const problems = problem?.errors ?? [];
+    return (
+        <TabGroup>
+            <div className="mb-2 flex gap-1">
+                <TabList className="flex gap-1">
+                    {['Fields', 'JSON'].map((t) => (
+                        <Tab key={t} className="btn data-selected:bg-enamel data-selected:text-enamel-ink">
+                            {t}
+                        </Tab>
+                    ))}
+                </TabList>
+                <span className="flex-1" />
+                <button type="button" className="btn btn-main" onClick={onCompute}>
+                    Compute
+                </button>
+            </div>
+            <ProblemNote problem={problem} />
+            {problems[0]?.pointer && <p className="text-bad">At {problems[0].pointer}</p>}
+            <TabPanels>
+                <TabPanel>
+                    <QuantityReader.Provider value={readQuantity}>
+                        <SchemaForm
+                            schema={doc.input}
+                            value={typed.input}
+                            onChange={typed.asForm}
+                            problems={problems}
+                        />
+                    </QuantityReader.Provider>
+                </TabPanel>
+                <TabPanel>
+                    <InputText text={typed.text} onType={typed.asJson} wrong={!!problem} />
+                </TabPanel>
+            </TabPanels>
+        </TabGroup>
+    );
+}
+
+function InputText({ text, onType, wrong }: { text: string; onType: (json: string) => void; wrong: boolean }) {
+    return (
+        <>
+            <label className="block text-sm font-semibold text-faint" htmlFor="calc-in">
+                Input, JSON
+            </label>
+            <textarea
+                id="calc-in"
+                className="input font-mono text-sm"
+                rows={Math.min(24, text.split('\n').length + 1)}
+                value={text}
+                onChange={(e) => onType(e.target.value)}
+                spellCheck={false}
+                aria-invalid={wrong ? true : undefined}
+            />
+        </>
     );
 }

@@ -120,6 +120,26 @@ function Figure({ value, children }: { value: number; children: ReactNode }) {
 const change = z.object({ choice: z.string(), reason: z.string() });
 const changing = fieldsOf<z.input<typeof change>>();
 
+function Amount({ rule: { unit, kind, min, max } }: { rule: Rule }) {
+    const others = kind === 'quantity' ? '; other units are understood' : '';
+    return (
+        <changing.Text
+            name="choice"
+            label={`Value${unit ? `, ${unit}` : ''}`}
+            hint={`from ${min} to ${max}${others}`}
+            className="max-w-72"
+        />
+    );
+}
+
+function SignIt({ off, onSign }: { off: boolean; onSign: () => void }) {
+    return (
+        <button type="button" className="btn btn-main self-start" disabled={off} onClick={onSign}>
+            Sign it
+        </button>
+    );
+}
+
 function Change({ rule }: { rule: Rule }) {
     const { can } = useSession();
     const client = useQueryClient();
@@ -145,27 +165,13 @@ function Change({ rule }: { rule: Rule }) {
                         readOnly={!mayChange}
                     />
                 ) : (
-                    mayChange && (
-                        <changing.Text
-                            name="choice"
-                            label={`Value${rule.unit ? `, ${rule.unit}` : ''}`}
-                            hint={`from ${rule.min} to ${rule.max}${rule.kind === 'quantity' ? '; other units are understood' : ''}`}
-                            className="max-w-72"
-                        />
-                    )
+                    mayChange && <Amount rule={rule} />
                 )}
                 {mayChange && (
                     <>
                         <changing.Area name="reason" label="Why the house does it this way" />
                         <FormProblem of={form} />
-                        <button
-                            type="button"
-                            className="btn btn-main self-start"
-                            disabled={form.busy || choice === rule.choice}
-                            onClick={sign}
-                        >
-                            Sign it
-                        </button>
+                        <SignIt off={form.busy || choice === rule.choice} onSign={sign} />
                     </>
                 )}
             </div>

@@ -38,65 +38,67 @@ export function AssemblyView(props: SectionProps<'assembly'>) {
     );
 }
 
-function SignOff({ section, card, onCard, can }: SectionProps<'assembly'>) {
-    const a = section;
-    const { busy, problem, write } = useWrite();
+function SignOff({ section: a, card, onCard, can }: SectionProps<'assembly'>) {
+    const here = card.station === 'assembly';
+    const last = a.signOffs.at(-1);
     return (
         <Panel title="Sign-off" aside={a.signOffs.map((s) => `loop ${s.loop}: ${s.by}`).join(', ')}>
-            {card.station === 'assembly' && a.blockers.length > 0 && (
-                <>
-                    <p>
-                        <Mark kind="warn">{a.blockers.length} still open</Mark>
-                    </p>
-                    <ul className="list-disc pl-5 text-sm">
-                        {a.blockers.slice(0, 7).map((b) => (
-                            <li key={b.code}>{b.sentence}</li>
-                        ))}
-                    </ul>
-                    {a.blockers.length > 7 && (
-                        <More title={<>and {a.blockers.length - 7} more</>}>
-                            <ul className="list-disc pl-5 text-sm">
-                                {a.blockers.slice(7).map((b) => (
-                                    <li key={b.code}>{b.sentence}</li>
-                                ))}
-                            </ul>
-                        </More>
-                    )}
-                </>
-            )}
-            {card.station === 'assembly' && a.blockers.length === 0 && (
+            {here && <Open blockers={a.blockers} />}
+            {!here && last && (
                 <p>
-                    <Mark kind="good">Everything is measured and inside its window.</Mark>
+                    <Mark kind="good">
+                        signed by {last.by}, {moment(last.at)}
+                    </Mark>
                 </p>
             )}
-            {card.station !== 'assembly' &&
-                a.signOffs.slice(-1).map((last) => (
-                    <p key={last.at}>
-                        <Mark kind="good">
-                            signed by {last.by}, {moment(last.at)}
-                        </Mark>
-                    </p>
-                ))}
-            <ProblemNote problem={problem} />
-            {card.station === 'assembly' && can('assembly.sign') && (
-                <button
-                    type="button"
-                    className="btn btn-main mt-2"
-                    disabled={busy}
-                    onClick={() =>
-                        void write(
-                            () =>
-                                api.POST('/units/{number}/assembly/sign-off', {
-                                    params: { path: { number: card.coreTag } },
-                                    body: {},
-                                }),
-                            onCard,
-                        )
-                    }
-                >
-                    Sign for the assembly
-                </button>
-            )}
+            {here && can('assembly.sign') && <Sign number={card.coreTag} onCard={onCard} />}
         </Panel>
+    );
+}
+
+type Blockers = SectionProps<'assembly'>['section']['blockers'];
+
+/** What still bars the sign-off: the first seven, the rest one tap away. */
+function Open({ blockers }: { blockers: Blockers }) {
+    if (blockers.length === 0)
+        return (
+            <p>
+                <Mark kind="good">Everything is measured and inside its window.</Mark>
+            </p>
+        );
+    return (
+        <>
+            <p>
+                <Mark kind="warn">{blockers.length} still open</Mark>
+            </p>
+            <Sentences of={blockers.slice(0, 7)} />
+            {blockers.length > 7 && (
+                <More title={<>and {blockers.length - 7} more</>}>
+                    <Sentences of={blockers.slice(7)} />
+                </More>
+            )}
+        </>
+    );
+}
+
+const Sentences = ({ of }: { of: Blockers }) => (
+    <ul className="list-disc pl-5 text-sm">
+        {of.map((b) => (
+            <li key={b.code}>{b.sentence}</li>
+        ))}
+    </ul>
+);
+
+function Sign({ number, onCard }: { number: string } & Pick<SectionProps<'assembly'>, 'onCard'>) {
+    const { busy, problem, write } = useWrite();
+    const params = { path: { number } };
+    const sign = () => write(() => api.POST('/units/{number}/assembly/sign-off', { params, body: {} }), onCard);
+    return (
+        <>
+            <ProblemNote problem={problem} />
+            <button type="button" className="btn btn-main mt-2" disabled={busy} onClick={() => void sign()}>
+                Sign for the assembly
+            </button>
+        </>
     );
 }

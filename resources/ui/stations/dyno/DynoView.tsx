@@ -4,7 +4,7 @@ import { z } from 'zod';
 import { answer, api, fetchCard, type Schemas } from '../../api/client';
 import { moment } from '../../kit/format';
 import { useWrite } from '../../api/useWrite';
-import { Caution, Choice, Loading, Mark, Panel, ProblemNote, Select } from '../../kit/basics';
+import { Caution, Choice, HeadRow, Loading, Mark, Panel, ProblemNote, Select } from '../../kit/basics';
 import { fieldsOf, FormFields, FormProblem, useForm } from '../../kit/form';
 import { TraceChart, type ShiftMark, type TraceData } from '../../kit/TraceChart';
 import type { SectionProps } from '../../card/section';
@@ -13,6 +13,10 @@ type Run = Schemas['Run'];
 
 const NO_DATA: TraceData = { t: [], input: [], turbine: [], output: [], line: [] };
 const OPEN = ['queued', 'running', 'recorded'];
+
+const runName = (run: Run | undefined) => (run ? `Run ${run.id}, loop ${run.loop}, ${run.verdict ?? run.state}` : '');
+
+const SPECIMENS = ['sound', 'flare-2-3', 'slip-4', 'tie-up-1-2', 'low-line', 'hunting', 'slow-shifts'];
 
 /** The test cell: run, watch, measure against the limits, pass or fail by name. */
 export function DynoView(props: SectionProps<'dyno'>) {
@@ -34,10 +38,7 @@ export function DynoView(props: SectionProps<'dyno'>) {
                     label="Run"
                     value={String(run?.id)}
                     values={d.runs.map((r) => String(r.id))}
-                    text={(id) => {
-                        const r = d.runs.find((x) => String(x.id) === id)!;
-                        return `Run ${id}, loop ${r.loop}, ${r.verdict ?? r.state}`;
-                    }}
+                    text={(id) => runName(d.runs.find((r) => String(r.id) === id))}
                     onChange={(v) => setChosen(Number(v))}
                 />
             )}
@@ -70,15 +71,7 @@ function Start({ section, card, onCard }: SectionProps<'dyno'>) {
                         label="Specimen on the simulated rig"
                         value={specimen}
                         onChange={setSpecimen}
-                        options={[
-                            'sound',
-                            'flare-2-3',
-                            'slip-4',
-                            'tie-up-1-2',
-                            'low-line',
-                            'hunting',
-                            'slow-shifts',
-                        ].map((v) => ({ value: v, text: v }))}
+                        options={SPECIMENS.map((v) => ({ value: v, text: v }))}
                     />
                 </div>
                 <button type="button" className="btn btn-main" disabled={busy} onClick={() => void start()}>
@@ -90,101 +83,129 @@ function Start({ section, card, onCard }: SectionProps<'dyno'>) {
     );
 }
 
+const isOpen = (run: Run) => OPEN.includes(run.state);
+
+/** Asks for the card every few seconds while the run is open, also when the live line is cut. */
+function useRefreshed(run: Run, refresh: () => void) {
+    const open = isOpen(run);
+    useEffect(() => {
+        if (!open) return;
+        const timer = setInterval(refresh, 2500);
+        return () => clearInterval(timer);
+        // eslint-disable-next-line react-hooks/exhaustive-deps -- the refresher is new at each render
+    }, [open, run.id]);
+}
+
+type Trace = NonNullable<Schemas['RunDetail']['trace']>;
+
+function recorded({ channels, every_s }: Trace): TraceData {
+    const { output_rpm: output = [], input_rpm: input = [], turbine_rpm: turbine = [], line_kpa: line = [] } = channels;
+    return { t: output.map((_, i) => i * every_s), input, turbine, output, line };
+}
+
 function RunPanel({ section, run, card, onCard, can }: { run: Run } & SectionProps<'dyno'>) {
-    const open = OPEN.includes(run.state);
-    const client = useQueryClient();
     const refresh = () => void fetchCard(card.coreTag, ['dyno']).then(onCard);
     const live = useLive(run, refresh);
     const detail = useQuery({
         queryKey: ['run', run.id, run.state],
         queryFn: () => answer(api.GET('/dyno/runs/{run}', { params: { path: { run: run.id } } })),
-        enabled: !open,
+        enabled: !isOpen(run),
     });
-    const cancel = useWrite();
-    useEffect(() => {
-        if (!open) return;
-        const timer = setInterval(refresh, 2500); // also when the live line is cut
-        return () => clearInterval(timer);
-        // eslint-disable-next-line react-hooks/exhaustive-deps -- the refresher is new at each render
-    }, [open, run.id]);
+    useRefreshed(run, refresh);
     const trace = detail.data?.trace;
-    const data: TraceData = trace
-        ? {
-              t: (trace.channels.output_rpm ?? []).map((_, i) => i * trace.every_s),
-              input: trace.channels.input_rpm ?? [],
-              turbine: trace.channels.turbine_rpm ?? [],
-              output: trace.channels.output_rpm ?? [],
-              line: trace.channels.line_kpa ?? [],
-          }
-        : live.data;
-    const shifts = ((detail.data?.analysis as { shifts?: ShiftMark[] } | undefined)?.shifts ?? []) as ShiftMark[];
+    const analysis = detail.data?.analysis as { shifts?: ShiftMark[] } | undefined;
     return (
         <>
-            <Panel
-                title={`Run ${run.id}`}
-                aside={
-                    <>
-                        {run.startedBy}, {moment(run.queuedAt)} · specimen {run.specimen}{' '}
-                        {trace && (
-                            <a className="underline" href={`/api/runs/${run.id}/trace.csv`}>
-                                trace as CSV
-                            </a>
-                        )}
-                    </>
-                }
-            >
+            <Panel title={`Run ${run.id}`} aside={<RunAside run={run} traced={!!trace} />}>
                 <div className="mb-2 flex flex-wrap items-center gap-4" aria-live="polite">
-                    {run.state === 'queued' && <Mark kind="idle">waiting for the rig</Mark>}
-                    {run.state === 'running' && (
-                        <Mark kind="next">running, {Math.round(Math.max(live.progress, run.progress))} %</Mark>
-                    )}
-                    {run.state === 'recorded' && <Mark kind="next">recorded, being analysed</Mark>}
-                    {run.state === 'cancelled' && <Mark kind="warn">cancelled</Mark>}
-                    {run.state === 'failed' && <Mark kind="bad">{run.error}</Mark>}
-                    {run.verdict && (
-                        <span className="text-xl">
-                            <Mark kind={run.verdict === 'pass' ? 'good' : run.verdict === 'fail' ? 'bad' : 'warn'}>
-                                {{ pass: 'passed', fail: 'failed', conditional: 'passed conditionally' }[run.verdict]}
-                            </Mark>{' '}
-                            by {run.verdictBy}
-                            {run.suspect && (
-                                <>
-                                    , suspect <strong>{run.suspect}</strong>
-                                </>
-                            )}
-                            . {run.reason}
-                        </span>
-                    )}
-                    {['queued', 'running'].includes(run.state) && can('dyno.run') && (
-                        <button
-                            type="button"
-                            className="btn"
-                            disabled={cancel.busy}
-                            onClick={() =>
-                                void cancel.write(
-                                    () =>
-                                        api.POST('/dyno/runs/{run}/cancel', {
-                                            params: { path: { run: run.id } },
-                                            body: {},
-                                        }),
-                                    () => {
-                                        refresh();
-                                        void client.invalidateQueries({ queryKey: ['run'] });
-                                    },
-                                )
-                            }
-                        >
-                            Cancel the run
-                        </button>
-                    )}
+                    <RunState run={run} progress={Math.max(live.progress, run.progress)} />
+                    {run.verdict && <Judged run={run} verdict={run.verdict} />}
+                    {can('dyno.run') && <CancelRun run={run} refresh={refresh} />}
                 </div>
-                {!open && detail.isPending && <Loading what="the trace" />}
-                <TraceChart data={data} shifts={shifts} label="Speeds and line pressure over the run" />
+                {!isOpen(run) && detail.isPending && <Loading what="the trace" />}
+                <TraceChart
+                    data={trace ? recorded(trace) : live.data}
+                    shifts={analysis?.shifts}
+                    label="Speeds and line pressure over the run"
+                />
             </Panel>
             {run.checks.length > 0 && <Checks run={run} section={section} card={card} onCard={onCard} can={can} />}
         </>
     );
 }
+
+function RunAside({ run, traced }: { run: Run; traced: boolean }) {
+    return (
+        <>
+            {run.startedBy}, {moment(run.queuedAt)} · specimen {run.specimen}{' '}
+            {traced && (
+                <a className="underline" href={`/api/runs/${run.id}/trace.csv`}>
+                    trace as CSV
+                </a>
+            )}
+        </>
+    );
+}
+
+function RunState({ run, progress }: { run: Run; progress: number }) {
+    if (run.state === 'queued') return <Mark kind="idle">waiting for the rig</Mark>;
+    if (run.state === 'running') return <Mark kind="next">running, {Math.round(progress)} %</Mark>;
+    if (run.state === 'recorded') return <Mark kind="next">recorded, being analysed</Mark>;
+    if (run.state === 'cancelled') return <Mark kind="warn">cancelled</Mark>;
+    return run.state === 'failed' && <Mark kind="bad">{run.error}</Mark>;
+}
+
+const JUDGED: Record<string, { kind: 'good' | 'bad' | 'warn'; text: string }> = {
+    pass: { kind: 'good', text: 'passed' },
+    fail: { kind: 'bad', text: 'failed' },
+    conditional: { kind: 'warn', text: 'passed conditionally' },
+};
+
+function Judged({ run, verdict }: { run: Run; verdict: string }) {
+    const { kind, text } = JUDGED[verdict] ?? { kind: 'warn', text: verdict };
+    return (
+        <span className="text-xl">
+            <Mark kind={kind}>{text}</Mark> by {run.verdictBy}
+            {run.suspect && (
+                <>
+                    , suspect <strong>{run.suspect}</strong>
+                </>
+            )}
+            . {run.reason}
+        </span>
+    );
+}
+
+function CancelRun({ run, refresh }: { run: Run; refresh: () => void }) {
+    const client = useQueryClient();
+    const { busy, write } = useWrite();
+    if (run.state !== 'queued' && run.state !== 'running') return null;
+    const params = { path: { run: run.id } };
+    const cancel = () =>
+        write(
+            () => api.POST('/dyno/runs/{run}/cancel', { params, body: {} }),
+            () => {
+                refresh();
+                void client.invalidateQueries({ queryKey: ['run'] });
+            },
+        );
+    return (
+        <button type="button" className="btn" disabled={busy} onClick={() => void cancel()}>
+            Cancel the run
+        </button>
+    );
+}
+
+type Check = Run['checks'][number];
+
+/** Decimals by what is measured: times and ratios to a thousandth. */
+const DECIMALS: Record<string, number> = { s: 3, ratio: 3, '%': 2 };
+
+const valueOf = ({ value, unit }: Check) =>
+    value === null ? '–' : `${value.toFixed(DECIMALS[unit ?? ''] ?? 0)} ${unit}`;
+
+const limitOf = ({ min, max }: Check) =>
+    [min != null && `from ${min}`, max != null && `to ${max}`].filter(Boolean).join(' ') || 'must come';
 
 function Checks({ section, run, card, onCard, can }: { run: Run } & SectionProps<'dyno'>) {
     const failed = run.checks.filter((c) => !c.pass);
@@ -193,30 +214,14 @@ function Checks({ section, run, card, onCard, can }: { run: Run } & SectionProps
         <div className={`grid items-start gap-3 ${judging ? 'lg:grid-cols-[1.6fr_1fr]' : ''}`}>
             <Panel title="Against the limits" aside={failed.length === 0 ? 'all inside' : `${failed.length} outside`}>
                 <table className="w-full">
-                    <thead>
-                        <tr>
-                            {['Check', 'Where', 'Value', 'Limit', ''].map((h, i) => (
-                                <th key={i} scope="col" className="th">
-                                    {h || <span className="sr-only">Result</span>}
-                                </th>
-                            ))}
-                        </tr>
-                    </thead>
+                    <HeadRow of={['Check', 'Where', 'Value', 'Limit', 'Result']} />
                     <tbody>
                         {[...failed, ...run.checks.filter((c) => c.pass)].map((c, i) => (
                             <tr key={i}>
                                 <td className="td">{c.check}</td>
                                 <td className="td">{c.where}</td>
-                                <td className="td num">
-                                    {c.value === null
-                                        ? '–'
-                                        : `${c.value.toFixed(c.unit === 's' || c.unit === 'ratio' ? 3 : c.unit === '%' ? 2 : 0)} ${c.unit}`}
-                                </td>
-                                <td className="td num">
-                                    {[c.min != null && `from ${c.min}`, c.max != null && `to ${c.max}`]
-                                        .filter(Boolean)
-                                        .join(' ') || 'must come'}
-                                </td>
+                                <td className="td num">{valueOf(c)}</td>
+                                <td className="td num">{limitOf(c)}</td>
                                 <td className="td">
                                     <Mark kind={c.pass ? 'good' : 'bad'}>{c.pass ? 'inside' : 'outside'}</Mark>
                                 </td>
@@ -248,6 +253,19 @@ function deed(verdict: string | null) {
     return verdict === 'fail' ? 'Fail it and send it back to the bench' : 'Pass the unit on';
 }
 
+const suspects = (elements: { id: string; name: string }[]) =>
+    [...elements, ...ELSEWHERE].map((e) => ({ value: e.id, text: e.name === e.id ? e.id : `${e.id} ${e.name}` }));
+
+type GiveProps = { verdict: string | null; busy: boolean; onGive: (() => void) | undefined };
+
+function Give({ verdict, busy, onGive }: GiveProps) {
+    return (
+        <button type="button" className="btn btn-main" disabled={busy || verdict === null} onClick={onGive}>
+            {deed(verdict)}
+        </button>
+    );
+}
+
 function Judge({ section, run, onCard }: { run: Run } & Pick<SectionProps<'dyno'>, 'section' | 'onCard'>) {
     const form = useForm({ schema: judgement, start: { verdict: null, reason: '', suspect: '' } });
     const verdict = form.fields.watch('verdict');
@@ -275,22 +293,12 @@ function Judge({ section, run, onCard }: { run: Run } & Pick<SectionProps<'dyno'
                             name="suspect"
                             label="Element suspected"
                             empty="choose"
-                            options={[...section.elements, ...ELSEWHERE].map((e) => ({
-                                value: e.id,
-                                text: e.name === e.id ? e.id : `${e.id} ${e.name}`,
-                            }))}
+                            options={suspects(section.elements)}
                         />
                     )}
                     {verdict !== null && verdict !== 'pass' && <judging.Text name="reason" label="Reason" />}
                     <FormProblem of={form} />
-                    <button
-                        type="button"
-                        className="btn btn-main"
-                        disabled={form.busy || verdict === null}
-                        onClick={verdict === null ? undefined : give(verdict)}
-                    >
-                        {deed(verdict)}
-                    </button>
+                    <Give verdict={verdict} busy={form.busy} onGive={verdict === null ? undefined : give(verdict)} />
                 </div>
             </FormFields>
         </Panel>
@@ -313,7 +321,7 @@ function useLive(run: Run, ended: () => void): { data: TraceData; progress: numb
             };
             setData((d) => {
                 const base = message.replay ? NO_DATA : d;
-                const column = (i: number) => message.rows.map((r) => r[i]!);
+                const column = (i: number) => message.rows.map((r) => r[i] ?? Number.NaN);
                 return {
                     t: [...base.t, ...column(0)],
                     input: [...base.input, ...column(1)],
