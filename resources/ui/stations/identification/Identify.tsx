@@ -21,34 +21,10 @@ export function Identify({ section, card, onCard, can }: SectionProps<'identific
         can('identification.identify') && ['identification', 'ordering', 'teardown'].includes(card.station);
     const open = id.questions.filter((q) => q.answer === null);
     const answered = id.questions.filter((q) => q.answer !== null);
-    const name = (feature: string) => id.questions.find((q) => q.feature === feature)?.name ?? feature;
-    const said = (feature: string, bits: number | undefined) => `${name(feature)} (${signed(bits ?? 0)})`;
     return (
         <div className="grid items-start gap-3 lg:grid-cols-2">
             <div className="flex flex-col gap-3">
-                <Panel
-                    title="Which variant is it"
-                    aside={
-                        <>
-                            {id.entropyBits.toFixed(2)} bits still open ·{' '}
-                            <Link to="/identification/trainer" className="underline">
-                                train on past cores
-                            </Link>
-                        </>
-                    }
-                >
-                    <ol className="flex flex-col gap-3">
-                        {id.ranking.map((r, i) => (
-                            <Ranked key={r.variant} said={said} r={r} i={i} />
-                        ))}
-                    </ol>
-                    <p className="mt-2 text-sm text-faint">Numbers in brackets: weight of the clue in bits.</p>
-                    {id.impossible && (
-                        <p className="mt-2">
-                            <Mark kind="bad">Impossible together</Mark> {id.impossible}
-                        </p>
-                    )}
-                </Panel>
+                <Ranking id={id} />
                 {id.mixed && <Aliens section={id} />}
                 {card.station === 'identification' && can('identification.identify') && (
                     <Decide key={id.ranking[0]?.variant} section={id} card={card} onCard={onCard} />
@@ -63,6 +39,36 @@ export function Identify({ section, card, onCard, can }: SectionProps<'identific
                 <Learning section={id} />
             </div>
         </div>
+    );
+}
+
+function Ranking({ id }: { id: NonNullable<Card['identification']> }) {
+    const name = (feature: string) => id.questions.find((q) => q.feature === feature)?.name ?? feature;
+    const said = (feature: string, bits: number | undefined) => `${name(feature)} (${signed(bits ?? 0)})`;
+    return (
+        <Panel
+            title="Which variant is it"
+            aside={
+                <>
+                    {id.entropyBits.toFixed(2)} bits still open ·{' '}
+                    <Link to="/identification/trainer" className="underline">
+                        train on past cores
+                    </Link>
+                </>
+            }
+        >
+            <ol className="flex flex-col gap-3">
+                {id.ranking.map((r, i) => (
+                    <Ranked key={r.variant} said={said} r={r} i={i} />
+                ))}
+            </ol>
+            <p className="mt-2 text-sm text-faint">Numbers in brackets: weight of the clue in bits.</p>
+            {id.impossible && (
+                <p className="mt-2">
+                    <Mark kind="bad">Impossible together</Mark> {id.impossible}
+                </p>
+            )}
+        </Panel>
     );
 }
 
@@ -373,6 +379,17 @@ const listed = (text: string) =>
         .map((s) => s.trim())
         .filter(Boolean);
 
+function useDecision(number: string, foreignParts: string[], note: string, onCard: (card: Card) => void) {
+    const { busy, problem, write } = useWrite();
+    const params = { path: { number } };
+    const send = (variant: string | null) =>
+        write(
+            () => api.POST('/units/{number}/identification', { params, body: { variant, foreignParts, note } }),
+            onCard,
+        );
+    return { busy, problem, send };
+}
+
 function Decide({ section: id, card, onCard }: Pick<SectionProps<'identification'>, 'section' | 'card' | 'onCard'>) {
     // Which variant it is, a person says; what the looks already showed to be foreign is not asked again.
     const shown = id.mixed ? id.aliens.flatMap((a) => a.feature ?? []) : [];
@@ -380,17 +397,7 @@ function Decide({ section: id, card, onCard }: Pick<SectionProps<'identification
     const set = (to: Partial<Decided>) => setD({ ...d, ...to });
     const aliens = d.variant === id.ranking[0]?.variant ? id.aliens : [];
     const foreign = d.foreign.filter((f) => aliens.some((a) => a.feature === f));
-    const { busy, problem, write } = useWrite();
-    const send = (variant: string | null) =>
-        write(
-            () =>
-                api.POST('/units/{number}/identification', {
-                    params: { path: { number: card.coreTag } },
-                    body: { variant, foreignParts: [...foreign, ...listed(d.more)], note: d.note },
-                }),
-            onCard,
-        );
-    const confirm = d.variant ? `Confirm ${d.variant}` : 'Pick the variant first';
+    const { busy, problem, send } = useDecision(card.coreTag, [...foreign, ...listed(d.more)], d.note, onCard);
     return (
         <Panel title="Decide" aside="nothing is picked silently">
             <Choice
@@ -408,7 +415,7 @@ function Decide({ section: id, card, onCard }: Pick<SectionProps<'identification
                     disabled={busy || !d.variant}
                     onClick={() => void send(d.variant)}
                 >
-                    {confirm}
+                    {d.variant ? `Confirm ${d.variant}` : 'Pick the variant first'}
                     {foreign.length > 0 && ' with foreign parts'}
                 </button>
                 <button type="button" className="btn" disabled={busy} onClick={() => void send(null)}>

@@ -1,10 +1,14 @@
 import { useQueries, useQuery } from '@tanstack/react-query';
 import { Link, useParams } from 'react-router';
-import { answer, api, isProblem, type Schemas } from '../../api/client';
+import { answer, api, isProblem, type Card, type Schemas } from '../../api/client';
 import { formatMoney } from '../../kit/format';
-import { Loading, Panel, ProblemNote } from '../../kit/basics';
+import { HeadRow, Loading, Panel, ProblemNote } from '../../kit/basics';
 import { Pending } from '../../kit/Fetched';
 import { dutyOf, type DutyTyped } from './DutyFields';
+import { Letterhead } from './Letterhead';
+
+type Spec = Schemas['Spec'];
+type ShiftElement = NonNullable<NonNullable<Spec['margins']>['shifts']>[number]['elements'][number];
 
 type Asked = { number: string; packages: { code: string; name: string }[]; vehicle: string | null; duty: DutyTyped };
 
@@ -34,53 +38,35 @@ export function ComparePage() {
             </div>
         );
     if (!card.data?.ordering) return <Pending of={[card]} what="the comparison" />;
-    const { coreTag, customer, ordering: build } = card.data;
-    const duty = build.order?.spec.duty;
-    const vehicle = build.order?.vehicle;
+    return <Printed card={card.data} section={card.data.ordering} />;
+}
+
+type PrintedProps = { card: Card; section: NonNullable<Card['ordering']> };
+
+function Printed({ card, section: { packages, order } }: PrintedProps) {
+    const vehicle = order?.vehicle;
     return (
         <>
             <div className="no-print mb-3 flex items-center gap-3">
-                <Link className="underline" to={`/units/${coreTag}/ordering`}>
+                <Link className="underline" to={`/units/${card.coreTag}/ordering`}>
                     back to the order
                 </Link>
-                {build.packages.length > 0 && (
+                {packages.length > 0 && (
                     <button type="button" className="btn btn-main" onClick={() => print()}>
                         Print the comparison
                     </button>
                 )}
             </div>
             <article className="sheet p-6">
-                <header className="mb-3 flex justify-between">
-                    <div>
-                        <h1 className="text-3xl">Packages compared</h1>
-                        <p>
-                            {customer?.name ?? 'for the shelf'}
-                            {vehicle && `, ${vehicle.name}`}
-                        </p>
-                    </div>
-                    <p className="text-right">
-                        Vast Yard
-                        <br />
-                        {coreTag}
-                        <br />
-                        {card.data.variant?.name}
-                    </p>
-                </header>
-                {duty && (
-                    <p className="mb-2 num">
-                        For {duty.engineTorque_nm.toFixed(0)} N.m{duty.mass_kg && `, ${duty.mass_kg.toFixed(0)} kg`}
-                        {duty.axleRatio && `, axle ${duty.axleRatio}`}
-                        {duty.tyre && `, ${duty.tyre}`}; shifts at {duty.shiftSpeed_rpm.toFixed(0)} rev/min; pulls away
-                        on {duty.grade_pct} %.
-                    </p>
-                )}
-                {build.packages.length > 0 ? (
+                <Head card={card} vehicle={vehicle?.name} />
+                {order?.spec.duty && <p className="mb-2 num">{dutySaid(order.spec.duty)}</p>}
+                {packages.length > 0 ? (
                     <>
                         <Table
-                            number={coreTag}
-                            packages={build.packages}
+                            number={card.coreTag}
+                            packages={packages}
                             vehicle={vehicle?.code ?? null}
-                            duty={dutyOf(build.order?.lines)}
+                            duty={dutyOf(order?.lines)}
                         />
                         <p className="mt-3 text-sm text-faint">What is alike in all packages is left out.</p>
                     </>
@@ -92,7 +78,27 @@ export function ComparePage() {
     );
 }
 
-function Table({ number, packages, vehicle, duty }: Asked) {
+function Head({ card, vehicle }: { card: Card; vehicle: string | undefined }) {
+    return (
+        <Letterhead
+            title="Packages compared"
+            to={[card.customer?.name ?? 'for the shelf', vehicle]}
+            about={[card.coreTag, card.variant?.name]}
+        />
+    );
+}
+
+function dutySaid(duty: NonNullable<Spec['duty']>): string {
+    const what = [
+        `${duty.engineTorque_nm.toFixed(0)} N.m`,
+        duty.mass_kg && `${duty.mass_kg.toFixed(0)} kg`,
+        duty.axleRatio && `axle ${duty.axleRatio}`,
+        duty.tyre,
+    ].filter(Boolean);
+    return `For ${what.join(', ')}; shifts at ${duty.shiftSpeed_rpm.toFixed(0)} rev/min; pulls away on ${duty.grade_pct} %.`;
+}
+
+function useSpecs({ number, packages, vehicle, duty }: Asked): Spec[] {
     const specs = useQueries({
         queries: packages.map((p) => ({
             queryKey: ['compare', number, p.code, vehicle, JSON.stringify(duty)],
@@ -105,14 +111,35 @@ function Table({ number, packages, vehicle, duty }: Asked) {
                 ),
         })),
     });
-    const got = specs.map((s) => s.data).filter((s): s is Schemas['Spec'] => !!s);
+    return specs.map((s) => s.data).filter((s) => s !== undefined);
+}
+
+function Table(asked: Asked) {
+    const got = useSpecs(asked);
+    const { packages } = asked;
     if (got.length < packages.length) return <Loading what="the packages" />;
-    const names = <T,>(rows: (s: Schemas['Spec']) => (readonly [string, T])[]) => [
-        ...new Map(got.flatMap(rows)).entries(),
-    ];
-    const differs = (values: (string | number)[]) => new Set(values).size > 1;
-    const row = (label: string, values: (string | number)[]) => (
-        <tr key={label}>
+    return (
+        <table className="w-full text-sm">
+            <HeadRow of={['For this duty', ...packages.map((p) => p.name)]} />
+            <tbody>
+                {COMPARED.map(([label, value]) => (
+                    <CompareRow key={label} label={label} values={got.map(value)} />
+                ))}
+            </tbody>
+            <Differing title="Options" rows={optionRows(got)} />
+            <Differing title="Work and checks" rows={workRows(got)} />
+            <Differing title="Parts, pieces" rows={partRows(got)} />
+        </table>
+    );
+}
+
+type Value = string | number;
+
+const differs = (values: Value[]) => new Set(values).size > 1;
+
+function CompareRow({ label, values }: { label: string; values: Value[] }) {
+    return (
+        <tr>
             <th scope="row" className="td text-left font-normal">
                 {label}
             </th>
@@ -123,126 +150,94 @@ function Table({ number, packages, vehicle, duty }: Asked) {
             ))}
         </tr>
     );
-    const only = (title: string, rows: (readonly [string, (string | number)[]])[]) => {
-        const differing = rows.filter(([, v]) => differs(v));
-        return (
-            differing.length > 0 && (
-                <tbody>
-                    <tr>
-                        <th scope="rowgroup" colSpan={packages.length + 1} className="th pt-4">
-                            {title}
-                        </th>
-                    </tr>
-                    {differing.map(([label, v]) => row(label, v))}
-                </tbody>
-            )
-        );
-    };
-    const launch = (s: Schemas['Spec']) => {
-        const l = s.converterMatch?.launch;
-        return !l ? '–' : l.reaches ? `${l.heat_kj!.toFixed(0)} kJ, +${l.fluidRise_k!.toFixed(1)} °C` : 'hangs';
-    };
-    const hottest = (s: Schemas['Spec']) =>
-        (s.margins?.shifts ?? [])
-            .flatMap((x) => x.elements.map((e) => ({ at: `${x.from} to ${x.to}`, heat: e.perArea_j_mm2 ?? 0 })))
-            .sort((a, b) => b.heat - a.heat)[0];
-    const firmest = (s: Schemas['Spec']) =>
-        (s.margins?.shifts ?? [])
-            .flatMap((x) => x.elements.map((e) => ({ at: `${x.from} to ${x.to}`, bump: e.feel?.bump })))
-            .filter((f) => f.bump !== undefined)
-            .sort((a, b) => b.bump! - a.bump!)[0];
+}
+
+type Row = { label: string; values: Value[] };
+
+/** Only what is not alike in all packages. */
+function Differing({ title, rows }: { title: string; rows: Row[] }) {
+    const differing = rows.filter((r) => differs(r.values));
+    if (differing.length === 0) return null;
     return (
-        <table className="w-full text-sm">
-            <thead>
-                <tr>
-                    <th scope="col" className="th">
-                        For this duty
-                    </th>
-                    {packages.map((p) => (
-                        <th key={p.code} scope="col" className="th">
-                            {p.name}
-                        </th>
-                    ))}
-                </tr>
-            </thead>
-            <tbody>
-                {row(
-                    'Price',
-                    got.map((s) => formatMoney(s.price)),
-                )}
-                {row(
-                    'Hours',
-                    got.map((s) => s.hours),
-                )}
-                {row(
-                    'Weakest margin',
-                    got.map((s) =>
-                        s.margins?.weakest
-                            ? `${s.margins.weakest.margin.toFixed(2)}, ${s.margins.weakest.element} in ${s.margins.weakest.gear}`
-                            : s.status === 'ok'
-                              ? '–'
-                              : 'does not hold',
-                    ),
-                )}
-                {row(
-                    'Good for engine torque',
-                    got.map((s) =>
-                        s.margins?.largestInputTorque_nm ? `${s.margins.largestInputTorque_nm.toFixed(0)} N.m` : '–',
-                    ),
-                )}
-                {row(
-                    'Stalls at',
-                    got.map((s) => (s.converterMatch ? `${s.converterMatch.stall_rpm.toFixed(0)} rev/min` : '–')),
-                )}
-                {row('Heat of pulling away', got.map(launch))}
-                {row(
-                    'Hottest shift',
-                    got.map((s) => {
-                        const h = hottest(s);
-                        return h ? `${h.heat.toFixed(2)} J/mm², ${h.at}` : '–';
-                    }),
-                )}
-                {row(
-                    'Firmest shift',
-                    got.map((s) => {
-                        const f = firmest(s);
-                        return f ? `${f.bump!.toFixed(2)} times the torque after it, ${f.at}` : '–';
-                    }),
-                )}
-                {row(
-                    'Fluid',
-                    got.map((s) => `${s.fluid.litres} L`),
-                )}
-            </tbody>
-            {only(
-                'Options',
-                names((s) => s.options.map((o) => [o.code, o.name] as const)).map(
-                    ([code, name]) =>
-                        [name, got.map((s) => (s.options.some((o) => o.code === code) ? '✓ in' : '–'))] as const,
-                ),
-            )}
-            {only(
-                'Work and checks',
-                names((s) => s.work.map((w) => [w.text, w.kind] as const)).map(
-                    ([text, kind]) =>
-                        [
-                            `${kind === 'work' ? 'Do' : 'Check'}: ${text}`,
-                            got.map((s) => (s.work.some((w) => w.text === text) ? '✓' : '–')),
-                        ] as const,
-                ),
-            )}
-            {only(
-                'Parts, pieces',
-                names((s) => s.bom.map((l) => [l.part, l.name] as const))
-                    .sort(([a], [b]) => a.localeCompare(b))
-                    .map(
-                        ([part, name]) =>
-                            [
-                                `${part} ${name}`,
-                                got.map((s) => s.bom.find((l) => l.part === part)?.count ?? '–'),
-                            ] as const,
-                    ),
-            )}
-        </table>
+        <tbody>
+            <tr>
+                <th scope="rowgroup" colSpan={(differing[0]?.values.length ?? 0) + 1} className="th pt-4">
+                    {title}
+                </th>
+            </tr>
+            {differing.map((r) => (
+                <CompareRow key={r.label} {...r} />
+            ))}
+        </tbody>
     );
 }
+
+/** Every name that one of the specifications has, once. */
+const union = <T,>(got: Spec[], rows: (s: Spec) => (readonly [string, T])[]) => [...new Map(got.flatMap(rows))];
+
+const optionRows = (got: Spec[]): Row[] =>
+    union(got, (s) => s.options.map((o) => [o.code, o.name])).map(([code, name]) => ({
+        label: name,
+        values: got.map((s) => (s.options.some((o) => o.code === code) ? '✓ in' : '–')),
+    }));
+
+const workRows = (got: Spec[]): Row[] =>
+    union(got, (s) => s.work.map((w) => [w.text, w.kind])).map(([text, kind]) => ({
+        label: `${kind === 'work' ? 'Do' : 'Check'}: ${text}`,
+        values: got.map((s) => (s.work.some((w) => w.text === text) ? '✓' : '–')),
+    }));
+
+const partRows = (got: Spec[]): Row[] =>
+    union(got, (s) => s.bom.map((l) => [l.part, l.name]))
+        .sort(([a], [b]) => a.localeCompare(b))
+        .map(([part, name]) => ({
+            label: `${part} ${name}`,
+            values: got.map((s) => s.bom.find((l) => l.part === part)?.count ?? '–'),
+        }));
+
+function launchSaid({ converterMatch }: Spec): string {
+    const launch = converterMatch?.launch;
+    if (!launch) return '–';
+    return launch.reaches ? `${launch.heat_kj?.toFixed(0)} kJ, +${launch.fluidRise_k?.toFixed(1)} °C` : 'hangs';
+}
+
+function weakestSaid({ margins, status }: Spec): string {
+    const w = margins?.weakest;
+    if (w) return `${w.margin.toFixed(2)}, ${w.element} in ${w.gear}`;
+    return status === 'ok' ? '–' : 'does not hold';
+}
+
+/** The shift that has the most of something, and how much; shifts that do not say are left out. */
+function worst({ margins }: Spec, of: (e: ShiftElement) => number | undefined) {
+    return (margins?.shifts ?? [])
+        .flatMap((x) => x.elements.map((e) => ({ at: `${x.from} to ${x.to}`, value: of(e) ?? -Infinity })))
+        .filter((x) => x.value > -Infinity)
+        .sort((a, b) => b.value - a.value)[0];
+}
+
+const COMPARED: [string, (s: Spec) => Value][] = [
+    ['Price', (s) => formatMoney(s.price)],
+    ['Hours', (s) => s.hours],
+    ['Weakest margin', weakestSaid],
+    [
+        'Good for engine torque',
+        (s) => (s.margins?.largestInputTorque_nm ? `${s.margins.largestInputTorque_nm.toFixed(0)} N.m` : '–'),
+    ],
+    ['Stalls at', (s) => (s.converterMatch ? `${s.converterMatch.stall_rpm.toFixed(0)} rev/min` : '–')],
+    ['Heat of pulling away', launchSaid],
+    [
+        'Hottest shift',
+        (s) => {
+            const hottest = worst(s, (e) => e.perArea_j_mm2 ?? 0);
+            return hottest ? `${hottest.value.toFixed(2)} J/mm², ${hottest.at}` : '–';
+        },
+    ],
+    [
+        'Firmest shift',
+        (s) => {
+            const firmest = worst(s, (e) => e.feel?.bump);
+            return firmest ? `${firmest.value.toFixed(2)} times the torque after it, ${firmest.at}` : '–';
+        },
+    ],
+    ['Fluid', (s) => `${s.fluid.litres} L`],
+];

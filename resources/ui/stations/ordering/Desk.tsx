@@ -49,12 +49,9 @@ export function Desk(props: SectionProps<'ordering'>) {
 
 const VIEWS = ['Options', 'Pulling away and shifting', 'Packages side by side', 'Parts and work'] as const;
 
-function Views({
-    order,
-    spec,
-    section,
-    card,
-}: SectionProps<'ordering'> & { order: Ordering; spec: NonNullable<Ordering['spec']> }) {
+type ViewsProps = SectionProps<'ordering'> & { order: Ordering; spec: NonNullable<Ordering['spec']> };
+
+function Views({ order, spec, section, card }: ViewsProps) {
     const several = section.packages.length > 1;
     return (
         <TabGroup>
@@ -106,20 +103,30 @@ function Foreign({ parts }: { parts: SectionProps<'ordering'>['section']['foreig
     );
 }
 
+type PackageChoiceProps = { order: Ordering; packages: SectionProps<'ordering'>['section']['packages'] };
+
+function PackageChoice({ order: { d, set }, packages }: PackageChoiceProps) {
+    const of = (code: string) => packages.find((p) => p.code === code);
+    return (
+        <>
+            <Choice
+                label="Package"
+                value={d.package}
+                values={packages.map((p) => p.code)}
+                text={(code) => of(code)?.name ?? code}
+                onChange={(code) => set({ package: code, add: [], drop: [] })}
+            />
+            <p className="text-sm">{of(d.package)?.text}</p>
+        </>
+    );
+}
+
 function Asked({ order, section: b }: { order: Ordering } & Pick<SectionProps<'ordering'>, 'section'>) {
     const { d, set, problem } = order;
-    const chosen = b.packages.find((p) => p.code === d.package);
     return (
         <Panel title="Order">
             <div className="flex flex-col gap-2">
-                <Choice
-                    label="Package"
-                    value={d.package}
-                    values={b.packages.map((p) => p.code)}
-                    text={(c) => b.packages.find((p) => p.code === c)?.name ?? c}
-                    onChange={(v) => set({ package: v, add: [], drop: [] })}
-                />
-                <p className="text-sm">{chosen?.text}</p>
+                <PackageChoice order={order} packages={b.packages} />
                 <Select
                     label="Vehicle"
                     value={d.vehicle}

@@ -14,85 +14,64 @@ export function dutyOf(lines: unknown): DutyTyped {
     };
 }
 
-/** What the unit will have to hold. What stays empty comes from the vehicle, and says so. */
-export function DutyFields({
-    duty,
-    spec,
-    problem,
-    onChange,
-}: {
+type Known = NonNullable<Schemas['Spec']['duty']>;
+type Quantity = Exclude<(typeof TYPED)[number], 'engineCurve'>;
+
+/** The fields with what may be typed, and what stands there when the field stays empty and the vehicle knows. */
+const QUANTITIES: { key: Quantity; label: string; hint: string; known: (duty: Known) => string | null }[] = [
+    {
+        key: 'engineTorque',
+        label: 'Engine torque',
+        hint: 'N.m, or type lbf.ft',
+        known: (d) => `${d.engineTorque_nm} N.m`,
+    },
+    { key: 'shiftSpeed', label: 'Shift speed', hint: 'rev/min', known: (d) => `${d.shiftSpeed_rpm} rev/min` },
+    {
+        key: 'mass',
+        label: 'Mass with trailer',
+        hint: 'kg, or type lb',
+        known: (d) => (d.mass_kg ? `${d.mass_kg} kg, no trailer` : null),
+    },
+    {
+        key: 'axle',
+        label: 'Axle ratio',
+        hint: 'such as 3.73',
+        known: (d) => (d.axleRatio ? String(d.axleRatio) : null),
+    },
+    { key: 'tyre', label: 'Tyre', hint: 'such as 235/60R16', known: (d) => d.tyre ?? null },
+    { key: 'grade', label: 'Pulls away on (%)', hint: 'grade', known: (d) => `grade of ${d.grade_pct} %` },
+];
+
+type DutyFieldsProps = {
     duty: DutyTyped;
     spec: Schemas['Spec'] | null;
     problem: Problem | null;
     onChange: (change: Partial<DutyTyped>) => void;
-}) {
-    const known = spec?.duty;
-    const own = (field: keyof DutyTyped, text: string | null | undefined, else_: string) =>
-        known && !duty[field] && text ? text : else_;
-    const field = (key: (typeof TYPED)[number], label: string, hint: string) => (
-        <Field
-            label={label}
-            value={duty[key]}
-            onChange={(v) => onChange({ [key]: v })}
-            hint={hint}
-            problem={fieldProblem(problem, `/duty/${key}`)}
-        />
-    );
+};
+
+/** What the unit will have to hold. What stays empty comes from the vehicle, and says so. */
+export function DutyFields({ duty, spec, problem, onChange }: DutyFieldsProps) {
+    const known = spec?.duty ?? null;
     return (
         <Panel title="Duty" aside="left empty: from the vehicle">
             <div className="grid grid-cols-2 gap-3">
-                {field(
-                    'engineTorque',
-                    'Engine torque',
-                    own('engineTorque', known && `${known.engineTorque_nm} N.m`, 'N.m, or type lbf.ft'),
-                )}
-                {field(
-                    'shiftSpeed',
-                    'Shift speed',
-                    own('shiftSpeed', known && `${known.shiftSpeed_rpm} rev/min`, 'rev/min'),
-                )}
-                {field(
-                    'mass',
-                    'Mass with trailer',
-                    own('mass', known?.mass_kg ? `${known.mass_kg} kg, no trailer` : null, 'kg, or type lb'),
-                )}
-                {field(
-                    'axle',
-                    'Axle ratio',
-                    own('axle', known?.axleRatio ? String(known.axleRatio) : null, 'such as 3.73'),
-                )}
-                {field(
-                    'tyre',
-                    'Tyre',
-                    known?.tyreRadius_mm
-                        ? `${duty.tyre ? '' : `${known.tyre}, `}rolls on ${known.tyreRadius_mm.toFixed(0)} mm`
-                        : 'such as 235/60R16',
-                )}
-                {field('grade', 'Pulls away on (%)', known ? `grade of ${known.grade_pct} %` : 'grade')}
+                {QUANTITIES.map((q) => (
+                    <Field
+                        key={q.key}
+                        label={q.label}
+                        value={duty[q.key]}
+                        onChange={(v) => onChange({ [q.key]: v })}
+                        hint={hintOf(q, duty, known)}
+                        problem={fieldProblem(problem, `/duty/${q.key}`)}
+                    />
+                ))}
             </div>
-            <More
-                className="mt-2"
-                open={duty.engineCurve !== '' || !!fieldProblem(problem, '/duty/engineCurve')}
-                title={
-                    <>
-                        Engine curve:{' '}
-                        {known?.curve.length
-                            ? `${known.curve.length} points of the ${known.curveFrom}`
-                            : 'not known, the peak counts at every speed'}
-                    </>
-                }
-            >
-                {known && known.curve.length > 0 && <CurveLine points={known.curve} />}
-                <TextArea
-                    label="rev/min and N.m, point by point"
-                    value={duty.engineCurve}
-                    onChange={(engineCurve) => onChange({ engineCurve })}
-                    problem={fieldProblem(problem, '/duty/engineCurve')}
-                />
-                <p className="text-sm text-faint">
-                    Such as 1500 220, 3000 305, 5200 260. A torque given above scales the curve to that peak.
-                </p>
-            </More>
+            <EngineCurve
+                typed={duty.engineCurve}
+                known={known}
+                problem={fieldProblem(problem, '/duty/engineCurve')}
+                onChange={(engineCurve) => onChange({ engineCurve })}
+            />
             <label className="mt-1 flex min-h-11 items-center gap-2">
                 <input
                     type="checkbox"
@@ -106,11 +85,43 @@ export function DutyFields({
     );
 }
 
+function hintOf(q: (typeof QUANTITIES)[number], duty: DutyTyped, known: Known | null): string {
+    const from = known && !duty[q.key] ? q.known(known) : null;
+    const rolls = q.key === 'tyre' && known?.tyreRadius_mm ? `rolls on ${known.tyreRadius_mm.toFixed(0)} mm` : null;
+    return [from, rolls].filter(Boolean).join(', ') || q.hint;
+}
+
+type EngineCurveProps = {
+    typed: string;
+    known: Known | null;
+    problem: string | undefined;
+    onChange: (typed: string) => void;
+};
+
+function EngineCurve({ typed, known, problem, onChange }: EngineCurveProps) {
+    const points = known?.curve ?? [];
+    const from = points.length
+        ? `${points.length} points of the ${known?.curveFrom}`
+        : 'not known, the peak counts at every speed';
+    return (
+        <More className="mt-2" open={typed !== '' || !!problem} title={`Engine curve: ${from}`}>
+            <CurveLine points={points} />
+            <TextArea label="rev/min and N.m, point by point" value={typed} onChange={onChange} problem={problem} />
+            <p className="text-sm text-faint">
+                Such as 1500 220, 3000 305, 5200 260. A torque given above scales the curve to that peak.
+            </p>
+        </More>
+    );
+}
+
 function CurveLine({ points }: { points: { speed_rpm: number; torque_nm: number }[] }) {
+    const [first, last] = [points[0], points.at(-1)];
+    if (!first || !last) return null;
     const [w, h, l, b] = [380, 110, 34, 20];
-    const x = (n: number) => l + (n / points.at(-1)!.speed_rpm) * (w - l - 30);
+    const x = (n: number) => l + (n / last.speed_rpm) * (w - l - 30);
     const peak = Math.max(...points.map((p) => p.torque_nm));
     const y = (t: number) => h - b - (t / peak) * (h - b - 12);
+    const faint = { fontSize: 12, fill: 'var(--faint)' };
     return (
         <svg
             viewBox={`0 0 ${w} ${h}`}
@@ -118,22 +129,18 @@ function CurveLine({ points }: { points: { speed_rpm: number; torque_nm: number 
             aria-label={`Torque over speed, peak ${peak.toFixed(0)} N.m`}
             className="w-full"
         >
-            <line x1={l} x2={l} y1={6} y2={h - b} stroke="var(--frame)" />
-            <line x1={l} x2={w - 20} y1={h - b} y2={h - b} stroke="var(--frame)" />
-            <text x={l - 5} y={16} fontSize={12} textAnchor="end" fill="var(--faint)">
+            <path d={`M${l} 6V${h - b}H${w - 20}`} fill="none" stroke="var(--frame)" />
+            <text x={l - 5} y={16} textAnchor="end" {...faint}>
                 {peak.toFixed(0)}
             </text>
             {points.map((p) => (
-                <g key={p.speed_rpm}>
-                    <circle cx={x(p.speed_rpm)} cy={y(p.torque_nm)} r={3} fill="var(--edge)" />
-                </g>
+                <circle key={p.speed_rpm} cx={x(p.speed_rpm)} cy={y(p.torque_nm)} r={3} fill="var(--edge)" />
             ))}
-            <text x={x(points[0]!.speed_rpm)} y={h - 5} fontSize={12} textAnchor="middle" fill="var(--faint)">
-                {points[0]!.speed_rpm}
-            </text>
-            <text x={x(points.at(-1)!.speed_rpm)} y={h - 5} fontSize={12} textAnchor="middle" fill="var(--faint)">
-                {points.at(-1)!.speed_rpm}
-            </text>
+            {[first, last].map((p) => (
+                <text key={p.speed_rpm} x={x(p.speed_rpm)} y={h - 5} textAnchor="middle" {...faint}>
+                    {p.speed_rpm}
+                </text>
+            ))}
             <polyline
                 fill="none"
                 stroke="var(--edge)"

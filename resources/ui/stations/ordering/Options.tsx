@@ -31,55 +31,61 @@ export function Options({ order, spec }: { order: Ordering; spec: Spec }) {
         set(d.drop.includes(code) ? { drop: d.drop.filter((x) => x !== code) } : { add: [...d.add, code] });
     return (
         <div className="grid items-start gap-3 lg:grid-cols-2">
-            <Panel title="What goes in" aside={`${spec.options.length} options`}>
-                <ul className="divide-y divide-rule">
-                    {spec.options.map((o) => (
-                        <Line
-                            key={o.code}
-                            name={o.name}
-                            mark={ORIGINS[o.origin]}
-                            reason={reasonFor(o, spec)}
-                            option={o}
-                        >
-                            {['package', 'house', 'wish'].includes(o.origin) && (
-                                <button
-                                    type="button"
-                                    className="btn px-3"
-                                    aria-label={`${o.origin === 'wish' ? 'Withdraw' : 'Take off'} ${o.name}`}
-                                    onClick={() => takeOff(o)}
-                                >
-                                    off
-                                </button>
-                            )}
-                        </Line>
-                    ))}
-                </ul>
-            </Panel>
+            <GoesIn spec={spec} takeOff={takeOff} />
             <div className="flex flex-col gap-3">
-                <Disclosure as="div" className="sheet px-4 py-1">
-                    <DisclosureButton className="min-h-11 w-full text-left text-xl font-semibold">
-                        Could be added: {spec.available.length}
-                    </DisclosureButton>
-                    <DisclosurePanel>
-                        <ul className="divide-y divide-rule">
-                            {spec.available.map((o) => (
-                                <Line key={o.code} name={o.name} reason={o.why} option={o}>
-                                    <button
-                                        type="button"
-                                        className="btn px-3"
-                                        aria-label={`Add ${o.name}`}
-                                        onClick={() => add(o.code)}
-                                    >
-                                        add
-                                    </button>
-                                </Line>
-                            ))}
-                        </ul>
-                    </DisclosurePanel>
-                </Disclosure>
+                <CouldBeAdded spec={spec} add={add} />
                 <Out spec={spec} />
             </div>
         </div>
+    );
+}
+
+function GoesIn({ spec, takeOff }: { spec: Spec; takeOff: (o: Option) => void }) {
+    return (
+        <Panel title="What goes in" aside={`${spec.options.length} options`}>
+            <ul className="divide-y divide-rule">
+                {spec.options.map((o) => (
+                    <Line key={o.code} name={o.name} mark={ORIGINS[o.origin]} reason={reasonFor(o, spec)} option={o}>
+                        {['package', 'house', 'wish'].includes(o.origin) && (
+                            <button
+                                type="button"
+                                className="btn px-3"
+                                aria-label={`${o.origin === 'wish' ? 'Withdraw' : 'Take off'} ${o.name}`}
+                                onClick={() => takeOff(o)}
+                            >
+                                off
+                            </button>
+                        )}
+                    </Line>
+                ))}
+            </ul>
+        </Panel>
+    );
+}
+
+function CouldBeAdded({ spec, add }: { spec: Spec; add: (code: string) => void }) {
+    return (
+        <Disclosure as="div" className="sheet px-4 py-1">
+            <DisclosureButton className="min-h-11 w-full text-left text-xl font-semibold">
+                Could be added: {spec.available.length}
+            </DisclosureButton>
+            <DisclosurePanel>
+                <ul className="divide-y divide-rule">
+                    {spec.available.map((o) => (
+                        <Line key={o.code} name={o.name} reason={o.why} option={o}>
+                            <button
+                                type="button"
+                                className="btn px-3"
+                                aria-label={`Add ${o.name}`}
+                                onClick={() => add(o.code)}
+                            >
+                                add
+                            </button>
+                        </Line>
+                    ))}
+                </ul>
+            </DisclosurePanel>
+        </Disclosure>
     );
 }
 

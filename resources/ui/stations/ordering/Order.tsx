@@ -45,46 +45,12 @@ function Today({ card }: Pick<SectionProps<'ordering'>, 'card'>) {
 
 type Written = NonNullable<SectionProps<'ordering'>['section']['order']>;
 
-function Frozen({ card, section, spec, order }: SectionProps<'ordering'> & { spec: Schemas['Spec']; order: Written }) {
+type FrozenProps = SectionProps<'ordering'> & { spec: Schemas['Spec']; order: Written };
+
+function Frozen({ card, section, spec, order }: FrozenProps) {
     return (
         <div className="grid items-start gap-3 lg:grid-cols-2">
-            <Panel
-                title={order.serial ? `Specification of ${order.serial}` : 'Draft'}
-                aside={order.serial ? 'frozen at release' : undefined}
-            >
-                <p className="text-lg">
-                    <strong>{spec.package.name}</strong> for {order.customer ?? 'the shelf'}
-                    {order.vehicle && `, ${order.vehicle.name}`}
-                </p>
-                <p className="num">
-                    {formatMoney(order.price)} · {order.hours} h · {spec.fluid.litres} L {spec.fluid.name}
-                </p>
-                {order.serial && <Today card={card} />}
-                {order.parentSerial && (
-                    <p>
-                        Second build of <strong>{order.parentSerial}</strong>
-                    </p>
-                )}
-                <ul className="mt-2">
-                    {spec.options.map((o) => (
-                        <li key={o.code}>
-                            <strong>{o.name}</strong>{' '}
-                            <span className="text-sm">
-                                {spec.added.find((a) => a.option === o.code)?.because ?? o.why}
-                            </span>
-                        </li>
-                    ))}
-                </ul>
-                {spec.omitted.length > 0 && (
-                    <ul className="mt-2">
-                        {spec.omitted.map((o) => (
-                            <li key={o.part}>
-                                <Mark kind="warn">left out {o.part}</Mark> {o.because}
-                            </li>
-                        ))}
-                    </ul>
-                )}
-            </Panel>
+            <Specified card={card} spec={spec} order={order} />
             <Bom spec={spec} />
             {spec.margins && (
                 <div className="lg:col-span-2">
@@ -97,23 +63,76 @@ function Frozen({ card, section, spec, order }: SectionProps<'ordering'> & { spe
             )}
             <Drive spec={spec} />
             <Work spec={spec} />
-            <Panel title="Ratios" aside="from the teeth and the apply chart">
-                <table className="w-full">
-                    <tbody>
-                        {section.ratios.map((r) => (
-                            <tr key={r.gear}>
-                                <th scope="row" className="td text-left">
-                                    {r.gear}
-                                </th>
-                                <td className="td font-head text-2xl num">
-                                    {r.ratio === null ? '–' : r.ratio.toFixed(3)}
-                                </td>
-                                <td className="td">{r.applied.join(' ')}</td>
-                            </tr>
-                        ))}
-                    </tbody>
-                </table>
-            </Panel>
+            <Ratios ratios={section.ratios} />
         </div>
+    );
+}
+
+function Specified({ card, spec, order }: Pick<FrozenProps, 'card' | 'spec' | 'order'>) {
+    return (
+        <Panel
+            title={order.serial ? `Specification of ${order.serial}` : 'Draft'}
+            aside={order.serial ? 'frozen at release' : undefined}
+        >
+            <p className="text-lg">
+                <strong>{spec.package.name}</strong> for {order.customer ?? 'the shelf'}
+                {order.vehicle && `, ${order.vehicle.name}`}
+            </p>
+            <p className="num">
+                {formatMoney(order.price)} · {order.hours} h · {spec.fluid.litres} L {spec.fluid.name}
+            </p>
+            {order.serial && <Today card={card} />}
+            {order.parentSerial && (
+                <p>
+                    Second build of <strong>{order.parentSerial}</strong>
+                </p>
+            )}
+            <Reasons spec={spec} />
+        </Panel>
+    );
+}
+
+/** What goes in and why, and what was left out and why. */
+function Reasons({ spec }: { spec: Schemas['Spec'] }) {
+    return (
+        <>
+            <ul className="mt-2">
+                {spec.options.map((o) => (
+                    <li key={o.code}>
+                        <strong>{o.name}</strong>{' '}
+                        <span className="text-sm">{spec.added.find((a) => a.option === o.code)?.because ?? o.why}</span>
+                    </li>
+                ))}
+            </ul>
+            {spec.omitted.length > 0 && (
+                <ul className="mt-2">
+                    {spec.omitted.map((o) => (
+                        <li key={o.part}>
+                            <Mark kind="warn">left out {o.part}</Mark> {o.because}
+                        </li>
+                    ))}
+                </ul>
+            )}
+        </>
+    );
+}
+
+function Ratios({ ratios }: { ratios: SectionProps<'ordering'>['section']['ratios'] }) {
+    return (
+        <Panel title="Ratios" aside="from the teeth and the apply chart">
+            <table className="w-full">
+                <tbody>
+                    {ratios.map((r) => (
+                        <tr key={r.gear}>
+                            <th scope="row" className="td text-left">
+                                {r.gear}
+                            </th>
+                            <td className="td font-head text-2xl num">{r.ratio === null ? '–' : r.ratio.toFixed(3)}</td>
+                            <td className="td">{r.applied.join(' ')}</td>
+                        </tr>
+                    ))}
+                </tbody>
+            </table>
+        </Panel>
     );
 }

@@ -9,7 +9,7 @@ type Props = { order: Ordering; spec: Schemas['Spec']; card: Card; packages: num
 
 /** What it costs, what the customer must be told, and the way to the released build. */
 export function Price({ order, spec, card, packages }: Props) {
-    const { draft, busy, problem, duty, save, release } = order;
+    const { problem, duty } = order;
     const keep = async () => {
         const data = await order.calculation();
         if (data) saveJson(`${card.coreTag}-package.resolve.json`, data);
@@ -19,7 +19,7 @@ export function Price({ order, spec, card, packages }: Props) {
             <div className="flex flex-wrap items-end gap-x-6 gap-y-2">
                 <Weakest margins={spec.margins} />
                 <div>
-                    <p className="font-head text-5xl num">{spec.status === 'ok' ? formatMoney(spec.price) : '–'}</p>
+                    <Sum spec={spec} />
                     {spec.status === 'ok' ? (
                         <p className="num">
                             {spec.hours} h · parts {formatMoney(spec.partsCost)} · {spec.fluid.litres} L{' '}
@@ -30,29 +30,7 @@ export function Price({ order, spec, card, packages }: Props) {
                     )}
                 </div>
                 <span className="flex-1" />
-                <div className="flex flex-wrap gap-2">
-                    <button type="button" className="btn" disabled={busy} onClick={() => void save()}>
-                        Save the draft
-                    </button>
-                    {draft && (
-                        <Link className="btn" to={`/units/${card.coreTag}/ordering/quote`}>
-                            Quote
-                        </Link>
-                    )}
-                    {draft && packages > 1 && (
-                        <Link className="btn" to={`/units/${card.coreTag}/ordering/compare`}>
-                            Compare on paper
-                        </Link>
-                    )}
-                    <button
-                        type="button"
-                        className="btn btn-main"
-                        disabled={busy || spec.status !== 'ok'}
-                        onClick={() => void release()}
-                    >
-                        Release the build
-                    </button>
-                </div>
+                <PriceButtons {...{ order, spec, card, packages }} />
             </div>
             <Told order={order} spec={spec} />
             <ProblemNote
@@ -63,6 +41,39 @@ export function Price({ order, spec, card, packages }: Props) {
                 Save this calculation as a file
             </button>
         </Panel>
+    );
+}
+
+function Sum({ spec }: { spec: Schemas['Spec'] }) {
+    return <p className="font-head text-5xl num">{spec.status === 'ok' ? formatMoney(spec.price) : '–'}</p>;
+}
+
+function PriceButtons({ order, spec, card, packages }: Props) {
+    const { draft, busy, save, release } = order;
+    return (
+        <div className="flex flex-wrap gap-2">
+            <button type="button" className="btn" disabled={busy} onClick={() => void save()}>
+                Save the draft
+            </button>
+            {draft && (
+                <Link className="btn" to={`/units/${card.coreTag}/ordering/quote`}>
+                    Quote
+                </Link>
+            )}
+            {draft && packages > 1 && (
+                <Link className="btn" to={`/units/${card.coreTag}/ordering/compare`}>
+                    Compare on paper
+                </Link>
+            )}
+            <button
+                type="button"
+                className="btn btn-main"
+                disabled={busy || spec.status !== 'ok'}
+                onClick={() => void release()}
+            >
+                Release the build
+            </button>
+        </div>
     );
 }
 

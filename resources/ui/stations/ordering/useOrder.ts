@@ -8,80 +8,89 @@ import { dutyOf } from './DutyFields';
 type Lines = { package?: string; add?: string[]; drop?: string[] };
 type Section = NonNullable<Card['ordering']>;
 
-const initial = (section: Section, card: Card) => {
-    const draft = section.order?.state === 'draft' ? section.order : null;
+type Draft = NonNullable<Section['order']>;
+
+const draftOf = (section: Section): Draft | null => (section.order?.state === 'draft' ? section.order : null);
+
+const linesOf = (draft: Draft | null, packages: Section['packages']) => {
     const lines: Lines = draft?.lines ?? {};
+    return { package: lines.package ?? packages[0]?.code ?? '', add: lines.add ?? [], drop: lines.drop ?? [] };
+};
+
+const initial = (section: Section, card: Card) => {
+    const draft = draftOf(section);
     return {
-        package: lines.package ?? section.packages[0]?.code ?? '',
-        add: lines.add ?? [],
-        drop: lines.drop ?? [],
+        ...linesOf(draft, section.packages),
         customer: card.customer?.code ?? '',
         vehicle: draft?.vehicle?.code ?? section.vehicles[0]?.code ?? '',
         promisedOn: draft?.promisedOn ?? '',
     };
 };
 
-/** An order while it is written: what is asked, what the rules answer to it, and how it is saved and released. */
-export function useOrder({ section, card, onCard }: SectionProps<'ordering'>) {
-    const draft = section.order?.state === 'draft' ? section.order : null;
-    const [d, setD] = useState(() => initial(section, card));
-    const [duty, setDuty] = useState(dutyOf(draft?.lines));
-    const [told, setTold] = useState<string[]>([]);
-    const { busy, problem, write } = useWrite();
-    const params = { path: { number: card.coreTag } };
-    const asked = { package: d.package, add: d.add, drop: d.drop, vehicle: d.vehicle || null, duty };
+type Asked = {
+    package: string;
+    add: string[];
+    drop: string[];
+    vehicle: string | null;
+    duty: ReturnType<typeof dutyOf>;
+};
+
+/** What the rules answer to the order; while what is typed makes no sense yet, the last answer stays on the screen. */
+function useSpec(number: string, asked: Asked, first: Schemas['Spec'] | null) {
     const preview = useQuery({
-        queryKey: ['ordering', 'preview', card.coreTag, asked],
-        queryFn: () => answer(api.POST('/units/{number}/ordering/preview', { params, body: asked })),
+        queryKey: ['ordering', 'preview', number, asked],
+        queryFn: () =>
+            answer(api.POST('/units/{number}/ordering/preview', { params: { path: { number } }, body: asked })),
         placeholderData: (before) => before,
         retry: false,
         staleTime: 60_000,
     });
     const wrong: Problem | null = isProblem(preview.error) ? preview.error : null;
-    // While what is typed makes no sense yet, the last answer stays on the screen.
-    const [kept, setKept] = useState<Schemas['Spec'] | null>(draft?.spec ?? null);
+    const [kept, setKept] = useState(first);
     if (preview.data && preview.data !== kept) setKept(preview.data);
-    const spec = preview.data ?? kept;
-    const body = {
-        ...asked,
-        customer: d.customer || null,
-        promisedOn: d.promisedOn || null,
-        version: draft?.version ?? null,
-    };
+    return { spec: preview.data ?? kept, wrong };
+}
+
+/** What was told to the customer about surprises. */
+function useTold() {
+    const [told, setTold] = useState<string[]>([]);
+    const toggleTold = (code: string) =>
+        setTold(told.includes(code) ? told.filter((t) => t !== code) : [...told, code]);
+    return { told, toggleTold };
+}
+
+/** An order while it is written: what is asked, what the rules answer to it, and how it is saved and released. */
+export function useOrder({ section, card, onCard }: SectionProps<'ordering'>) {
+    const draft = draftOf(section);
+    const [d, setD] = useState(() => initial(section, card));
+    const [duty, setDuty] = useState(dutyOf(draft?.lines));
+    const { told, toggleTold } = useTold();
+    const { busy, problem, write } = useWrite();
+    const params = { path: { number: card.coreTag } };
+    const asked = { package: d.package, add: d.add, drop: d.drop, vehicle: d.vehicle || null, duty };
+    const { spec, wrong } = useSpec(card.coreTag, asked, draft?.spec ?? null);
+    const version = draft?.version ?? null;
+    const body = { ...asked, customer: d.customer || null, promisedOn: d.promisedOn || null, version };
     const save = (then?: (version: number) => void) =>
         write(
             () => api.POST('/units/{number}/ordering', { params, body }),
             (next) => {
                 onCard(next);
-                const version = next.ordering?.order?.version;
-                if (version !== undefined) then?.(version);
+                const saved = next.ordering?.order?.version;
+                if (saved !== undefined) then?.(saved);
             },
         );
+    const release = () =>
+        save((saved) => {
+            const released = { version: saved, acknowledged: told };
+            void write(() => api.POST('/units/{number}/ordering/release', { params, body: released }), onCard);
+        });
     return {
         d,
         set: (change: Partial<typeof d>) => setD({ ...d, ...change }),
         duty,
         setDuty: (change: Partial<typeof duty>) => setDuty({ ...duty, ...change }),
-        told,
-        toggleTold: (code: string) => setTold(told.includes(code) ? told.filter((t) => t !== code) : [...told, code]),
-        draft,
-        spec,
-        wrong,
-        problem,
-        busy,
-        save,
-        release: () =>
-            save(
-                (version) =>
-                    void write(
-                        () =>
-                            api.POST('/units/{number}/ordering/release', {
-                                params,
-                                body: { version, acknowledged: told },
-                            }),
-                        onCard,
-                    ),
-            ),
+        ...{ told, toggleTold, draft, spec, wrong, problem, busy, save, release },
         /** The order as the JSON that core/bin/calc package.resolve reads. */
         calculation: async () => (await api.POST('/units/{number}/ordering/calculation', { params, body: asked })).data,
     };

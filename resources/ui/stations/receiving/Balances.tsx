@@ -95,103 +95,124 @@ const COLUMNS: Column<Balance>[] = [
     },
 ];
 
+type Asked = { from: string; to: string };
+
+const filled = (asked: Asked): Partial<Asked> => Object.fromEntries(Object.entries(asked).filter(([, v]) => v !== ''));
+
+const askedIn = (params: URLSearchParams): Asked => ({ from: params.get('from') ?? '', to: params.get('to') ?? '' });
+
 /** The statement a customer gets: every core with its credit line by line, and the cores still owed. */
 export function Statement() {
     const { code = '' } = useParams();
     const [params, setParams] = useSearchParams();
-    const [from, to] = [params.get('from') ?? '', params.get('to') ?? ''];
+    const asked = askedIn(params);
     const s = useQuery({
-        queryKey: ['statement', code, from, to],
+        queryKey: ['statement', code, asked.from, asked.to],
         queryFn: () =>
-            answer(
-                api.GET('/money/customers/{code}/statement', {
-                    params: { path: { code }, query: { ...(from ? { from } : {}), ...(to ? { to } : {}) } },
-                }),
-            ),
+            answer(api.GET('/money/customers/{code}/statement', { params: { path: { code }, query: filled(asked) } })),
     });
-    const set = (change: Record<string, string>) =>
-        setParams({ ...(from ? { from } : {}), ...(to ? { to } : {}), ...change });
+    const set = (change: Partial<Asked>) => setParams(filled({ ...asked, ...change }));
+    const { from = '', to = '' } = { ...s.data, ...filled(asked) };
     return (
         <>
             <div className="no-print mb-3 flex flex-wrap items-end gap-3">
-                <Field label="From" type="date" value={from || s.data?.from || ''} onChange={(v) => set({ from: v })} />
-                <Field label="To" type="date" value={to || s.data?.to || ''} onChange={(v) => set({ to: v })} />
+                <Field label="From" type="date" value={from} onChange={(v) => set({ from: v })} />
+                <Field label="To" type="date" value={to} onChange={(v) => set({ to: v })} />
                 <button type="button" className="btn btn-main" onClick={() => print()}>
                     Print the statement
                 </button>
             </div>
             {s.isError && <ProblemNote problem={isProblem(s.error) ? s.error : null} />}
-            {s.data && (
-                <article className="sheet p-6">
-                    <header className="mb-4 flex justify-between">
-                        <div>
-                            <h1 className="text-3xl">Core statement</h1>
-                            <p>
-                                {s.data.customer.name}, {s.data.customer.city}
-                            </p>
-                        </div>
-                        <p className="text-right">
-                            Vast Yard
-                            <br />
-                            {s.data.from} to {s.data.to}
-                        </p>
-                    </header>
-                    <h2 className="text-xl">Cores received</h2>
-                    {s.data.cores.map((c) => (
-                        <section key={c.coreTag} className="mb-3 border-b border-rule pb-2">
-                            <p className="flex flex-wrap gap-x-4">
-                                <strong className="num">{c.coreTag}</strong> {c.unit} <span>{c.receivedOn}</span>{' '}
-                                <span>
-                                    grade {c.grade}: {c.reason}
-                                </span>
-                                <span className="flex-1" />
-                                {c.settles && <Mark kind="good">settles a core owed</Mark>}
-                                <strong className="num">{formatMoney(c.credit)}</strong>
-                            </p>
-                            <CreditLines lines={c.lines} />
-                            {c.revision && (
-                                <p className="text-sm">
-                                    Revised after teardown on {day(c.revision.at)}, before{' '}
-                                    {formatMoney(c.revision.before)}: {c.revision.reason}
-                                </p>
-                            )}
-                        </section>
-                    ))}
-                    {s.data.cores.length === 0 && <p className="text-faint">None in this time.</p>}
-                    <LeftOut shown={s.data.cores.length} of={s.data.totals.cores} what="cores" />
-                    <h2 className="mt-4 text-xl">Exchange units and the cores owed for them</h2>
-                    <table className="w-full">
-                        <HeadRow of={['Unit', 'Family', 'Core charge', 'Charged', 'Due', 'Core']} />
-                        <tbody>
-                            {s.data.debts.map((d) => (
-                                <tr key={d.serial}>
-                                    <td className="td num">{d.serial}</td>
-                                    <td className="td">{d.family}</td>
-                                    <td className="td num">{formatMoney(d.charge)}</td>
-                                    <td className="td">{d.chargedOn}</td>
-                                    <td className="td">{d.dueOn}</td>
-                                    <td className="td">
-                                        {d.settledBy ? (
-                                            <Mark kind="good">{d.settledBy}</Mark>
-                                        ) : d.overdue ? (
-                                            <Mark kind="bad">overdue</Mark>
-                                        ) : (
-                                            <Mark kind="idle">owed</Mark>
-                                        )}
-                                    </td>
-                                </tr>
-                            ))}
-                        </tbody>
-                    </table>
-                    <LeftOut shown={s.data.debts.length} of={s.data.totals.units} what="exchange units" />
-                    <p className="mt-4 text-xl">
-                        Credited <strong className="num">{formatMoney(s.data.totals.credited)}</strong>; still owed{' '}
-                        {s.data.totals.owed} {s.data.totals.owed === 1 ? 'core' : 'cores'} at{' '}
-                        <strong className="num">{formatMoney(s.data.totals.charged)}</strong>
-                        {s.data.totals.overdue > 0 && <>, {s.data.totals.overdue} overdue</>}.
-                    </p>
-                </article>
-            )}
+            {s.data && <Paper statement={s.data} />}
         </>
+    );
+}
+
+type Stated = Schemas['CoreStatement'];
+
+function Paper({ statement: s }: { statement: Stated }) {
+    const { totals } = s;
+    return (
+        <article className="sheet p-6">
+            <header className="mb-4 flex justify-between">
+                <div>
+                    <h1 className="text-3xl">Core statement</h1>
+                    <p>
+                        {s.customer.name}, {s.customer.city}
+                    </p>
+                </div>
+                <p className="text-right">
+                    Vast Yard
+                    <br />
+                    {s.from} to {s.to}
+                </p>
+            </header>
+            <h2 className="text-xl">Cores received</h2>
+            {s.cores.map((c) => (
+                <Credited key={c.coreTag} core={c} />
+            ))}
+            {s.cores.length === 0 && <p className="text-faint">None in this time.</p>}
+            <LeftOut shown={s.cores.length} of={totals.cores} what="cores" />
+            <h2 className="mt-4 text-xl">Exchange units and the cores owed for them</h2>
+            <Debts debts={s.debts} />
+            <LeftOut shown={s.debts.length} of={totals.units} what="exchange units" />
+            <p className="mt-4 text-xl">
+                Credited <strong className="num">{formatMoney(totals.credited)}</strong>; still owed {totals.owed}{' '}
+                {totals.owed === 1 ? 'core' : 'cores'} at <strong className="num">{formatMoney(totals.charged)}</strong>
+                {totals.overdue > 0 && <>, {totals.overdue} overdue</>}.
+            </p>
+        </article>
+    );
+}
+
+function Credited({ core: c }: { core: Stated['cores'][number] }) {
+    return (
+        <section className="mb-3 border-b border-rule pb-2">
+            <p className="flex flex-wrap gap-x-4">
+                <strong className="num">{c.coreTag}</strong> {c.unit} <span>{c.receivedOn}</span>{' '}
+                <span>
+                    grade {c.grade}: {c.reason}
+                </span>
+                <span className="flex-1" />
+                {c.settles && <Mark kind="good">settles a core owed</Mark>}
+                <strong className="num">{formatMoney(c.credit)}</strong>
+            </p>
+            <CreditLines lines={c.lines} />
+            {c.revision && (
+                <p className="text-sm">
+                    Revised after teardown on {day(c.revision.at)}, before {formatMoney(c.revision.before)}:{' '}
+                    {c.revision.reason}
+                </p>
+            )}
+        </section>
+    );
+}
+
+type Debt = Stated['debts'][number];
+
+function DebtState({ debt }: { debt: Debt }) {
+    if (debt.settledBy) return <Mark kind="good">{debt.settledBy}</Mark>;
+    return debt.overdue ? <Mark kind="bad">overdue</Mark> : <Mark kind="idle">owed</Mark>;
+}
+
+function Debts({ debts }: { debts: Debt[] }) {
+    return (
+        <table className="w-full">
+            <HeadRow of={['Unit', 'Family', 'Core charge', 'Charged', 'Due', 'Core']} />
+            <tbody>
+                {debts.map((d) => (
+                    <tr key={d.serial}>
+                        <td className="td num">{d.serial}</td>
+                        <td className="td">{d.family}</td>
+                        <td className="td num">{formatMoney(d.charge)}</td>
+                        <td className="td">{d.chargedOn}</td>
+                        <td className="td">{d.dueOn}</td>
+                        <td className="td">
+                            <DebtState debt={d} />
+                        </td>
+                    </tr>
+                ))}
+            </tbody>
+        </table>
     );
 }

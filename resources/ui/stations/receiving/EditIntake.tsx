@@ -73,19 +73,7 @@ export function EditIntake({ onDone, ...props }: Props & { onDone: () => void })
     return (
         <Panel title="Correct the intake">
             <FormFields of={form}>
-                <div className="grid gap-3 sm:grid-cols-2">
-                    <Area name="complaint" label="Complaint, in the owner's words" />
-                    <Text name="vehicle" label="Vehicle" />
-                    <Text name="vin" label="VIN" upper />
-                    <Text name="odometer" label="Odometer" />
-                    <Text name="codes" label="Stored codes" />
-                    {i.sender === 'shop' && <Text name="senderDiagnosis" label="Their diagnosis" />}
-                    <Text name="repairHours" label="Repair hours" />
-                    <Buttons name="grade" label="Grade" values={['A', 'B', 'C', 'D', 'X']} />
-                    <Text name="gradeReason" label="Why this grade" />
-                    <Text name="rack" label="Rack" />
-                    <Area name="note" label="Note" />
-                </div>
+                <CorrectionFields i={i} />
                 <FormProblem of={form} />
                 <div className="mt-2 flex gap-2">
                     <button type="button" className="btn btn-main" disabled={form.busy} onClick={save}>
@@ -106,5 +94,23 @@ export function EditIntake({ onDone, ...props }: Props & { onDone: () => void })
                 </div>
             </FormFields>
         </Panel>
+    );
+}
+
+function CorrectionFields({ i }: { i: Props['section'] }) {
+    return (
+        <div className="grid gap-3 sm:grid-cols-2">
+            <Area name="complaint" label="Complaint, in the owner's words" />
+            <Text name="vehicle" label="Vehicle" />
+            <Text name="vin" label="VIN" upper />
+            <Text name="odometer" label="Odometer" />
+            <Text name="codes" label="Stored codes" />
+            {i.sender === 'shop' && <Text name="senderDiagnosis" label="Their diagnosis" />}
+            <Text name="repairHours" label="Repair hours" />
+            <Buttons name="grade" label="Grade" values={['A', 'B', 'C', 'D', 'X']} />
+            <Text name="gradeReason" label="Why this grade" />
+            <Text name="rack" label="Rack" />
+            <Area name="note" label="Note" />
+        </div>
     );
 }

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';
 import { z } from 'zod';
-import { answer, api } from '../../api/client';
+import { answer, api, type Schemas } from '../../api/client';
 import type { SectionProps } from '../../card/section';
 import { Mark, Panel } from '../../kit/basics';
 import { fieldsOf, FormFields, FormProblem, useForm } from '../../kit/form';
@@ -139,6 +139,18 @@ function Credit(props: Props) {
 const revision = z.object({ reason: z.string() });
 const revising = fieldsOf<z.input<typeof revision>>();
 
+/** What the credit becomes by what the teardown found. */
+function Revised({ grade, credit, gradeReason, lines }: Schemas['CreditRevision']) {
+    return (
+        <>
+            <p>
+                Grade {grade}, <strong className="num text-xl">{formatMoney(credit)}</strong>. {gradeReason}
+            </p>
+            <CreditLines lines={lines} />
+        </>
+    );
+}
+
 function ReviseCredit({ card, onCard }: Props) {
     const form = useForm({ schema: revision, start: { reason: '' } });
     const preview = useQuery({
@@ -156,16 +168,7 @@ function ReviseCredit({ card, onCard }: Props) {
     );
     return (
         <div className="border-l-4 border-hand pl-3">
-            {preview.data && (
-                <>
-                    <p>
-                        Grade {preview.data.grade},{' '}
-                        <strong className="num text-xl">{formatMoney(preview.data.credit)}</strong>.{' '}
-                        {preview.data.gradeReason}
-                    </p>
-                    <CreditLines lines={preview.data.lines} />
-                </>
-            )}
+            {preview.data && <Revised {...preview.data} />}
             <FormFields of={form}>
                 <revising.Text name="reason" label="Why it changes" hint="one revision, seen by the customer" />
                 <FormProblem of={form} />

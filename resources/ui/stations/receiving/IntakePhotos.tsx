@@ -1,4 +1,4 @@
-import { useRef, useState } from 'react';
+import { useRef, type RefObject, useState } from 'react';
 import { api, fetchCard } from '../../api/client';
 import { useWrite } from '../../api/useWrite';
 import type { SectionProps } from '../../card/section';
@@ -103,37 +103,55 @@ function Pictures({ section, card, onCard, can, place }: SectionProps<'receiving
     };
     return (
         <>
-            <ul className="mt-1 grid grid-cols-2 gap-2">
-                {section.photos
-                    .filter((p) => p.place === place)
-                    .map((p) => (
-                        <li key={p.id}>
-                            <a href={`/api/photos/${p.id}`} target="_blank" rel="noreferrer">
-                                <img
-                                    src={`/api/photos/${p.id}`}
-                                    alt={`${p.place}, taken at ${p.station}`}
-                                    className="border border-rule"
-                                    loading="lazy"
-                                    width={p.width}
-                                    height={p.height}
-                                />
-                            </a>
-                        </li>
-                    ))}
-            </ul>
-            {can('yard.hold') && (
-                <div className="mt-1 flex flex-wrap items-end gap-2">
-                    <label className="text-sm font-semibold text-faint">
-                        Picture of this place
-                        <input ref={file} type="file" accept="image/*" capture="environment" className="input" />
-                    </label>
-                    <button type="button" className="btn" disabled={busy} onClick={() => void upload()}>
-                        Attach
-                    </button>
-                </div>
-            )}
+            <PhotosOfPlace section={section} place={place} />
+            {can('yard.hold') && <AddPhoto busy={busy} file={file} upload={upload} />}
             <ProblemNote problem={problem} />
         </>
+    );
+}
+
+function PhotosOfPlace({ section, place }: { section: Receiving; place: string }) {
+    return (
+        <ul className="mt-1 grid grid-cols-2 gap-2">
+            {section.photos
+                .filter((p) => p.place === place)
+                .map((p) => (
+                    <li key={p.id}>
+                        <a href={`/api/photos/${p.id}`} target="_blank" rel="noreferrer">
+                            <img
+                                src={`/api/photos/${p.id}`}
+                                alt={`${p.place}, taken at ${p.station}`}
+                                className="border border-rule"
+                                loading="lazy"
+                                width={p.width}
+                                height={p.height}
+                            />
+                        </a>
+                    </li>
+                ))}
+        </ul>
+    );
+}
+
+function AddPhoto({
+    busy,
+    file,
+    upload,
+}: {
+    busy: boolean;
+    file: RefObject<HTMLInputElement | null>;
+    upload: () => Promise<void>;
+}) {
+    return (
+        <div className="mt-1 flex flex-wrap items-end gap-2">
+            <label className="text-sm font-semibold text-faint">
+                Picture of this place
+                <input ref={file} type="file" accept="image/*" capture="environment" className="input" />
+            </label>
+            <button type="button" className="btn" disabled={busy} onClick={() => void upload()}>
+                Attach
+            </button>
+        </div>
     );
 }
 

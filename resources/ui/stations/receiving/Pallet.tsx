@@ -66,10 +66,14 @@ function Taking({ choices }: { choices: Form }) {
     );
 }
 
+const turned = (list: string[], one: string) => (list.includes(one) ? list.filter((x) => x !== one) : [...list, one]);
+
 function Alike({ form, choices: f }: { form: PalletForm; choices: Form }) {
     const { watch, setValue } = form.fields;
     const [clues, missing] = watch(['clues', 'missing']);
     const family = f.families.find((x) => x.code === watch('family'));
+    const setMissing = (to: string[]) => setValue('missing', to);
+    const setClues = (to: Record<string, string>) => setValue('clues', to);
     return (
         <Panel title="What is alike on all of them" aside="changed here, it counts from the next scan on">
             <div className="grid gap-3 sm:grid-cols-2">
@@ -87,60 +91,73 @@ function Alike({ form, choices: f }: { form: PalletForm; choices: Form }) {
                     <Text name="complaint" label="Complaint" hint="left empty, every core goes on hold" />
                 </div>
             </div>
-            {family && (
-                <fieldset className="mt-2">
-                    <legend className="text-sm font-semibold text-faint">Missing on all of them</legend>
-                    <div className="flex flex-wrap gap-1.5">
-                        {family.outsideParts.map(({ number, name }) => (
-                            <Toggle
-                                key={number}
-                                on={missing.includes(number)}
-                                onToggle={() =>
-                                    setValue(
-                                        'missing',
-                                        missing.includes(number)
-                                            ? missing.filter((n) => n !== number)
-                                            : [...missing, number],
-                                    )
-                                }
-                            >
-                                {name}
-                            </Toggle>
-                        ))}
-                    </div>
-                </fieldset>
-            )}
-            <More title="Clues that are the same on all" className="mt-2">
-                <div className="flex flex-col gap-3">
-                    {f.clues.map((c) => (
-                        <Choice
-                            key={c.id}
-                            label={c.name}
-                            value={clues[c.id] ?? null}
-                            values={c.values}
-                            onChange={(v) => setValue('clues', { ...clues, [c.id]: v })}
-                        />
-                    ))}
-                </div>
-            </More>
+            {family && <MissingOnAll missing={missing} family={family} setMissing={setMissing} />}
+            <CluesAlike f={f} clues={clues} setClues={setClues} />
         </Panel>
     );
 }
 
-function Scan({ form }: { form: PalletForm }) {
+function MissingOnAll({
+    missing,
+    family,
+    setMissing,
+}: {
+    missing: string[];
+    family: Form['families'][number];
+    setMissing: (to: string[]) => void;
+}) {
+    return (
+        <fieldset className="mt-2">
+            <legend className="text-sm font-semibold text-faint">Missing on all of them</legend>
+            <div className="flex flex-wrap gap-1.5">
+                {family.outsideParts.map(({ number, name }) => (
+                    <Toggle
+                        key={number}
+                        on={missing.includes(number)}
+                        onToggle={() => setMissing(turned(missing, number))}
+                    >
+                        {name}
+                    </Toggle>
+                ))}
+            </div>
+        </fieldset>
+    );
+}
+
+function CluesAlike({
+    f,
+    clues,
+    setClues,
+}: {
+    f: Form;
+    clues: Record<string, string>;
+    setClues: (to: Record<string, string>) => void;
+}) {
+    return (
+        <More title="Clues that are the same on all" className="mt-2">
+            <div className="flex flex-col gap-3">
+                {f.clues.map((c) => (
+                    <Choice
+                        key={c.id}
+                        label={c.name}
+                        value={clues[c.id] ?? null}
+                        values={c.values}
+                        onChange={(v) => setClues({ ...clues, [c.id]: v })}
+                    />
+                ))}
+            </div>
+        </More>
+    );
+}
+
+/** Takes the core in and makes room for the next scan; what is alike on all stays. */
+function useTakeIn(form: PalletForm) {
     const { watch, setValue, setFocus } = form.fields;
-    const take = form.submit(
+    return form.submit(
         ({ coreTag, tagCode, pallet, customer, family, rack, complaint, clues, missing }) =>
             api.POST('/receiving', {
                 body: {
-                    coreTag,
-                    tagCode,
-                    pallet,
-                    customer,
-                    family,
-                    rack,
-                    complaint,
-                    clues,
+                    ...{ coreTag, tagCode, pallet, customer, family, rack, complaint, clues },
                     jobType: 'rebuild',
                     ownership: 'exchange',
                     missing: missing.map((part) => ({ part, count: 1 })),
@@ -154,6 +171,11 @@ function Scan({ form }: { form: PalletForm }) {
             setFocus('coreTag');
         },
     );
+}
+
+function Scan({ form }: { form: PalletForm }) {
+    const { watch } = form.fields;
+    const take = useTakeIn(form);
     const next = () => {
         if (watch('coreTag').trim()) take();
     };

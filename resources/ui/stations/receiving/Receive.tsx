@@ -21,11 +21,8 @@ export function Receive() {
     );
 }
 
-function Dock({ form: choices }: { form: Form }) {
-    const form = useForm({ schema: intake, start: EMPTY, draft: 'receive' });
-    const go = useNavigate();
-    const d = form.fields.watch();
-    const family = choices.families.find((x) => x.code === d.family);
+/** What the core would be credited as it is described so far. */
+function useCredit(d: Parameters<typeof worthOf>[0]) {
     const worth = worthOf(d);
     const credit = useQuery({
         queryKey: ['receiving/credit', worth],
@@ -34,6 +31,15 @@ function Dock({ form: choices }: { form: Form }) {
         placeholderData: (before) => before,
         staleTime: 60_000,
     });
+    return credit.data ?? null;
+}
+
+function Dock({ form: choices }: { form: Form }) {
+    const form = useForm({ schema: intake, start: EMPTY, draft: 'receive' });
+    const go = useNavigate();
+    const d = form.fields.watch();
+    const family = choices.families.find((x) => x.code === d.family);
+    const credit = useCredit(d);
     const takeIn = form.submit(
         (typed) => api.POST('/receiving', { body: { ...typed, coreTag: typed.coreTag || choices.nextTag } }),
         (card) => {
@@ -44,12 +50,7 @@ function Dock({ form: choices }: { form: Form }) {
     );
     return (
         <FormFields of={form}>
-            <div className="mb-2 flex items-baseline justify-between">
-                <h1 className="text-3xl">Receive a core</h1>
-                <Link to="/receiving/pallet" className="underline">
-                    Many alike: receive a pallet
-                </Link>
-            </div>
+            <DockHead />
             <div className="grid items-start gap-3 lg:grid-cols-[2fr_1fr]">
                 <div className="flex flex-col gap-3">
                     <TheUnit form={choices} />
@@ -57,19 +58,31 @@ function Dock({ form: choices }: { form: Form }) {
                     <Story form={choices} />
                     <ConverterCame />
                 </div>
-                <Worth form={choices} family={family} credit={d.family ? (credit.data ?? null) : null}>
+                <Worth form={choices} family={family} credit={d.family ? credit : null}>
                     <FormProblem of={form} />
-                    <button
-                        type="button"
-                        className="btn btn-main mt-2 w-full text-lg"
-                        disabled={form.busy}
-                        onClick={takeIn}
-                    >
-                        Take it in
-                    </button>
+                    <TakeIn busy={form.busy} onTake={takeIn} />
                 </Worth>
             </div>
         </FormFields>
+    );
+}
+
+function DockHead() {
+    return (
+        <div className="mb-2 flex items-baseline justify-between">
+            <h1 className="text-3xl">Receive a core</h1>
+            <Link to="/receiving/pallet" className="underline">
+                Many alike: receive a pallet
+            </Link>
+        </div>
+    );
+}
+
+function TakeIn({ busy, onTake }: { busy: boolean; onTake: () => void }) {
+    return (
+        <button type="button" className="btn btn-main mt-2 w-full text-lg" disabled={busy} onClick={onTake}>
+            Take it in
+        </button>
     );
 }
 

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
-import { answer, api } from '../../api/client';
+import { answer, api, type Schemas } from '../../api/client';
 import { Mark } from '../../kit/basics';
 
 /** Every unit a stamped code can mean; a tag is a clue, never an answer. */
@@ -29,19 +29,33 @@ export function TagReading({
     return (
         <ul className="text-sm">
             {reading.data.candidates.map((c, i) => (
-                <li key={i} className="flex flex-wrap items-center gap-x-2">
-                    <Mark kind={c.yearFits ? 'idle' : 'warn'}>{c.variant}</Mark>{' '}
-                    <span>
-                        {c.name}, made {c.made}; the year can be {c.years.join(' or ')}
-                        {!c.yearFits && ', which does not fit: swapped tag?'}
-                    </span>
-                    {onFamily && c.family !== family && (
-                        <button type="button" className="min-h-11 px-2 underline" onClick={() => onFamily(c.family)}>
-                            take {c.family}
-                        </button>
-                    )}
-                </li>
+                <Candidate key={i} onFamily={onFamily} family={family} c={c} />
             ))}
         </ul>
+    );
+}
+
+function Candidate({
+    onFamily,
+    family,
+    c,
+}: {
+    onFamily?: (code: string) => void;
+    family?: string;
+    c: Schemas['TagReading']['candidates'][number];
+}) {
+    return (
+        <li className="flex flex-wrap items-center gap-x-2">
+            <Mark kind={c.yearFits ? 'idle' : 'warn'}>{c.variant}</Mark>{' '}
+            <span>
+                {c.name}, made {c.made}; the year can be {c.years.join(' or ')}
+                {!c.yearFits && ', which does not fit: swapped tag?'}
+            </span>
+            {onFamily && c.family !== family && (
+                <button type="button" className="min-h-11 px-2 underline" onClick={() => onFamily(c.family)}>
+                    take {c.family}
+                </button>
+            )}
+        </li>
     );
 }

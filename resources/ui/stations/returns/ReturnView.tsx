@@ -48,88 +48,100 @@ function Desk({ card, onCard, can, section }: SectionProps<'returns'>) {
     );
 }
 
-function CasePanel({ section, c, card, onCard, can }: { c: Case } & SectionProps<'returns'>) {
-    const r = section;
-    const open = !c.verdict && can('returns.handle') && card.station === 'returns';
-    const { problem, write } = useWrite();
-    const params = { path: { return: c.number } };
-    const see = (feature: string, value: string) =>
-        write(
-            () =>
-                api.POST('/returns/{return}/observations', {
-                    params,
-                    body: { feature, value: c.observed[feature] === value ? null : value, version: c.version },
-                }),
-            onCard,
-        );
-    const name = (id: string) => r.questions.find((q) => q.feature === id)?.name ?? id;
-    const questions = [...r.questions].sort(
-        (a, b) => Number(c.next[b.feature] ?? -1) - Number(c.next[a.feature] ?? -1),
-    );
+type CaseProps = { c: Case } & SectionProps<'returns'>;
+
+const isHandled = ({ card, can }: CaseProps) => can('returns.handle') && card.station === 'returns';
+
+function CasePanel(props: CaseProps) {
+    const { c, section, card, onCard } = props;
+    const open = !c.verdict && isHandled(props);
     return (
         <>
-            <Panel title={`Return ${c.number}, ${c.serial}`} aside={`${c.openedBy}, ${moment(c.openedAt)}`}>
-                <p className="text-lg">“{c.complaint}”</p>
-                <p>
-                    {c.installedOn
-                        ? `Fitted ${c.installedOn}, failed ${c.failedOn}: ${c.daysInService} days in service`
-                        : `Failed ${c.failedOn}`}
-                    {c.odometerKm && ` · ${c.odometerKm} km`}
-                    {c.codes.length > 0 && ` · codes ${c.codes.join(', ')}`}
-                </p>
-                {c.verdict && (
-                    <p className="mt-1 text-xl">
-                        <Mark kind="good">Verdict: {r.verdicts.find((v) => v.id === c.verdict)?.name}</Mark> by{' '}
-                        {c.verdictBy}. {c.note}{' '}
-                        <span className="text-base">
-                            Paid by{' '}
-                            {Object.entries(c.split ?? {})
-                                .map(([who, share]) => `${who} ${String(share)} %`)
-                                .join(', ')}
-                            .
-                        </span>
-                    </p>
-                )}
-            </Panel>
+            <Came c={c} section={section} />
             <div className="grid items-start gap-3 lg:grid-cols-2">
                 <div className="flex flex-col gap-3">
-                    <Panel title="Whose fault is it" aside={r.source}>
-                        <ol>
-                            {(c.ranking ?? []).slice(0, 6).map((v, i) => (
-                                <li key={v.verdict} className="border-b border-rule py-1">
-                                    <span className="flex items-baseline justify-between">
-                                        <strong className={i === 0 ? 'font-head text-2xl' : ''}>{v.name}</strong>
-                                        <span className={`num ${i === 0 ? 'font-head text-3xl' : ''}`}>
-                                            {percent(v.posterior)}
-                                        </span>
-                                    </span>
-                                    <span className="text-sm">
-                                        {v.supports.length > 0 && <>for: {v.supports.map(name).join(', ')}. </>}
-                                        {v.contradicts.length > 0 && (
-                                            <>against: {v.contradicts.map(name).join(', ')}.</>
-                                        )}
-                                    </span>
-                                </li>
-                            ))}
-                        </ol>
-                        {c.impossible && <Mark kind="bad">{c.impossible}</Mark>}
-                    </Panel>
+                    <WhoseFault c={c} section={section} />
                     <ThenAndNow c={c} card={card} onCard={onCard} open={open} />
                     {open && <Verdict c={c} section={section} onCard={onCard} />}
-                    {c.verdict && !c.secondBuildOpened && card.station === 'returns' && can('returns.handle') && (
-                        <Rebuild c={c} onCard={onCard} />
-                    )}
+                    {c.verdict && !c.secondBuildOpened && isHandled(props) && <Rebuild c={c} onCard={onCard} />}
                 </div>
-                <Panel title="Evidence" aside={open ? 'most telling first' : undefined}>
-                    <ProblemNote problem={problem} />
-                    <ul className="flex flex-col gap-2">
-                        {questions.map((q) => (
-                            <Evidence key={q.feature} q={q} c={c} open={open} see={(v) => void see(q.feature, v)} />
-                        ))}
-                    </ul>
-                </Panel>
+                <AllEvidence c={c} section={section} onCard={onCard} open={open} />
             </div>
         </>
+    );
+}
+
+const servedSaid = ({ installedOn, failedOn, daysInService, odometerKm, codes }: Case) =>
+    [
+        installedOn
+            ? `Fitted ${installedOn}, failed ${failedOn}: ${daysInService} days in service`
+            : `Failed ${failedOn}`,
+        odometerKm && `${odometerKm} km`,
+        codes.length > 0 && `codes ${codes.join(', ')}`,
+    ]
+        .filter(Boolean)
+        .join(' · ');
+
+/** What came back, and what was decided of it. */
+function Came({ c, section }: Pick<CaseProps, 'c' | 'section'>) {
+    const shares = Object.entries(c.split ?? {}).map(([who, share]) => `${who} ${String(share)} %`);
+    return (
+        <Panel title={`Return ${c.number}, ${c.serial}`} aside={`${c.openedBy}, ${moment(c.openedAt)}`}>
+            <p className="text-lg">“{c.complaint}”</p>
+            <p>{servedSaid(c)}</p>
+            {c.verdict && (
+                <p className="mt-1 text-xl">
+                    <Mark kind="good">Verdict: {section.verdicts.find((v) => v.id === c.verdict)?.name}</Mark> by{' '}
+                    {c.verdictBy}. {c.note} <span className="text-base">Paid by {shares.join(', ')}.</span>
+                </p>
+            )}
+        </Panel>
+    );
+}
+
+function WhoseFault({ c, section }: Pick<CaseProps, 'c' | 'section'>) {
+    const name = (id: string) => section.questions.find((q) => q.feature === id)?.name ?? id;
+    return (
+        <Panel title="Whose fault is it" aside={section.source}>
+            <ol>
+                {(c.ranking ?? []).slice(0, 6).map((v, i) => (
+                    <li key={v.verdict} className="border-b border-rule py-1">
+                        <span className="flex items-baseline justify-between">
+                            <strong className={i === 0 ? 'font-head text-2xl' : ''}>{v.name}</strong>
+                            <span className={`num ${i === 0 ? 'font-head text-3xl' : ''}`}>{percent(v.posterior)}</span>
+                        </span>
+                        <span className="text-sm">
+                            {v.supports.length > 0 && <>for: {v.supports.map(name).join(', ')}. </>}
+                            {v.contradicts.length > 0 && <>against: {v.contradicts.map(name).join(', ')}.</>}
+                        </span>
+                    </li>
+                ))}
+            </ol>
+            {c.impossible && <Mark kind="bad">{c.impossible}</Mark>}
+        </Panel>
+    );
+}
+
+type AllEvidenceProps = Pick<CaseProps, 'c' | 'section' | 'onCard'> & { open: boolean };
+
+function AllEvidence({ c, section, onCard, open }: AllEvidenceProps) {
+    const { problem, write } = useWrite();
+    const params = { path: { return: c.number } };
+    const see = (feature: string, value: string) => {
+        const body = { feature, value: c.observed[feature] === value ? null : value, version: c.version };
+        void write(() => api.POST('/returns/{return}/observations', { params, body }), onCard);
+    };
+    const gain = (q: Question) => Number(c.next[q.feature] ?? -1);
+    const questions = [...section.questions].sort((a, b) => gain(b) - gain(a));
+    return (
+        <Panel title="Evidence" aside={open ? 'most telling first' : undefined}>
+            <ProblemNote problem={problem} />
+            <ul className="flex flex-col gap-2">
+                {questions.map((q) => (
+                    <Evidence key={q.feature} q={q} c={c} open={open} see={(v) => see(q.feature, v)} />
+                ))}
+            </ul>
+        </Panel>
     );
 }
 
@@ -169,73 +181,70 @@ function Said({ name, answer }: { name: string; answer: string }) {
     );
 }
 
-function ThenAndNow({
-    c,
-    onCard,
-    open,
-}: { c: Case; open: boolean } & Pick<SectionProps<'returns'>, 'card' | 'onCard'>) {
+type ThenAndNowProps = { c: Case; open: boolean } & Pick<SectionProps<'returns'>, 'card' | 'onCard'>;
+type Compared = Case['thenAndNow'][number];
+
+function ThenAndNow({ c, onCard, open }: ThenAndNowProps) {
     const { problem, write } = useWrite();
-    const [typed, setTyped] = useState<Record<string, string>>({});
+    const params = { path: { return: c.number } };
+    const measure = ({ kind, code }: Compared, reading: string) => {
+        const body = { kind, code, reading, version: c.version };
+        void write(() => api.POST('/returns/{return}/measurements', { params, body }), onCard);
+    };
     return (
         <Panel title="Then and now">
             <table className="w-full">
                 <HeadRow of={['Place', 'Then', 'Now', 'Change']} />
                 <tbody>
-                    {c.thenAndNow.map((n) => {
-                        const key = `${n.kind}:${n.code}`;
-                        const now = n.now as { value: number; unit: string } | null;
-                        return (
-                            <tr key={key}>
-                                <td className="td">{n.name}</td>
-                                <td className="td num">
-                                    {formatValue(n.value, n.unit)} {n.unit}
-                                </td>
-                                <td className="td num">
-                                    {now ? (
-                                        <strong>
-                                            {formatValue(now.value, now.unit)} {now.unit}
-                                        </strong>
-                                    ) : open ? (
-                                        <input
-                                            aria-label={`${n.name} now`}
-                                            className="input w-28"
-                                            value={typed[key] ?? ''}
-                                            onChange={(e) => setTyped({ ...typed, [key]: e.target.value })}
-                                            onKeyDown={(e) => {
-                                                if (e.key === 'Enter' && typed[key])
-                                                    void write(
-                                                        () =>
-                                                            api.POST('/returns/{return}/measurements', {
-                                                                params: { path: { return: c.number } },
-                                                                body: {
-                                                                    kind: n.kind,
-                                                                    code: n.code,
-                                                                    reading: typed[key]!,
-                                                                    version: c.version,
-                                                                },
-                                                            }),
-                                                        onCard,
-                                                    );
-                                            }}
-                                        />
-                                    ) : (
-                                        '–'
-                                    )}
-                                </td>
-                                <td className="td num">
-                                    {now && (now.value > n.value ? '+' : '') + formatValue(now.value - n.value, n.unit)}{' '}
-                                    {now && n.max !== null && now.value > n.max && (
-                                        <Mark kind="bad">over {formatValue(n.max, n.unit)}</Mark>
-                                    )}
-                                </td>
-                            </tr>
-                        );
-                    })}
+                    {c.thenAndNow.map((n) => (
+                        <tr key={`${n.kind}:${n.code}`}>
+                            <td className="td">{n.name}</td>
+                            <td className="td num">
+                                {formatValue(n.value, n.unit)} {n.unit}
+                            </td>
+                            <Now n={n} onRead={open ? (reading) => measure(n, reading) : undefined} />
+                        </tr>
+                    ))}
                 </tbody>
             </table>
             {open && <p className="text-sm text-faint">Type the reading and press Enter.</p>}
             <ProblemNote problem={problem} />
         </Panel>
+    );
+}
+
+/** What the place measures now and how far it went, or the field that takes the reading. */
+function Now({ n, onRead }: { n: Compared; onRead: ((reading: string) => void) | undefined }) {
+    const now = n.now as { value: number; unit: string } | null;
+    if (!now) return <td className="td num">{onRead ? <NowField label={`${n.name} now`} onRead={onRead} /> : '–'}</td>;
+    const change = now.value - n.value;
+    return (
+        <>
+            <td className="td num">
+                <strong>
+                    {formatValue(now.value, now.unit)} {now.unit}
+                </strong>
+            </td>
+            <td className="td num">
+                {(change > 0 ? '+' : '') + formatValue(change, n.unit)}{' '}
+                {n.max !== null && now.value > n.max && <Mark kind="bad">over {formatValue(n.max, n.unit)}</Mark>}
+            </td>
+        </>
+    );
+}
+
+function NowField({ label, onRead }: { label: string; onRead: (reading: string) => void }) {
+    const [typed, setTyped] = useState('');
+    return (
+        <input
+            aria-label={label}
+            className="input w-28"
+            value={typed}
+            onChange={(e) => setTyped(e.target.value)}
+            onKeyDown={(e) => {
+                if (e.key === 'Enter' && typed) onRead(typed);
+            }}
+        />
     );
 }
 
@@ -258,15 +267,9 @@ function Verdict({ section, c, onCard }: { c: Case } & Pick<SectionProps<'return
     const payer = payerOf(form.fields.watch('verdict'));
     const give = form.submit(({ verdict, share, note }) => {
         const pays = payerOf(verdict);
-        return api.POST('/returns/{return}/verdict', {
-            params: { path: { return: c.number } },
-            body: {
-                verdict,
-                note,
-                version: c.version,
-                split: share === 100 ? { [pays]: 100 } : { [pays]: share, [otherOf(pays)]: 100 - share },
-            },
-        });
+        const split = share === 100 ? { [pays]: 100 } : { [pays]: share, [otherOf(pays)]: 100 - share };
+        const body = { verdict, note, version: c.version, split };
+        return api.POST('/returns/{return}/verdict', { params: { path: { return: c.number } }, body });
     }, onCard);
     return (
         <Panel title="Verdict" aside="a person decides; the weights are kept beside it">

@@ -14,16 +14,25 @@ export function ReturnsSummary({ section }: SectionProps<'returns'>) {
             <p>
                 {r.serial}, {r.daysInService} days in service
             </p>
-            {r.verdict ? (
-                <p>
-                    Verdict: <strong>{r.ranking?.find((v) => v.verdict === r.verdict)?.name ?? r.verdict}</strong>.{' '}
-                    {r.note}
-                </p>
-            ) : (
-                <p>
-                    Evidence so far: {r.ranking?.[0]?.name} at {percent(r.ranking?.[0]?.posterior ?? 0)}
-                </p>
-            )}
+            <Stands case={r} />
         </Panel>
     ));
+}
+
+type Case = SectionProps<'returns'>['section']['cases'][number];
+
+/** The verdict, or where the evidence points so far. */
+function Stands({ case: { verdict, ranking, note } }: { case: Case }) {
+    const first = ranking?.[0];
+    if (verdict)
+        return (
+            <p>
+                Verdict: <strong>{ranking?.find((v) => v.verdict === verdict)?.name ?? verdict}</strong>. {note}
+            </p>
+        );
+    return (
+        <p>
+            Evidence so far: {first?.name} at {percent(first?.posterior ?? 0)}
+        </p>
+    );
 }

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import { api, type Card } from '../../api/client';
 import { percent } from '../../kit/format';
 import { useWrite } from '../../api/useWrite';
@@ -11,7 +11,8 @@ import { GradeFields, useGrade } from '../../bench/proofs/Grade';
 import { More } from '../../kit/More';
 import { Counts } from './Counts';
 
-type Item = NonNullable<Card['teardown']>['inspection'][number];
+type Teardown = NonNullable<Card['teardown']>;
+type Item = Teardown['inspection'][number];
 
 const CODE_MEANS: Record<string, string> = {
     ratio: 'wrong ratio',
@@ -40,40 +41,8 @@ export function TeardownView(props: SectionProps<'teardown'>) {
                     {card.station === 'teardown' && editable && <Complete {...props} />}
                 </div>
                 <div className="flex flex-col gap-3">
-                    <Panel
-                        title="Suspects"
-                        aside="from the apply chart, the torque each gear puts on each element, and the symptoms"
-                    >
-                        <HouseNote house={t.house.symptoms} />
-                        {t.suspects.length > 0 && <SuspectsDrawn section={t} />}
-                        {t.suspects.length === 0 && (
-                            <p className="text-faint">Say which gears worked and which did not.</p>
-                        )}
-                        <ol>
-                            {t.suspects.slice(0, 5).map((s, i) => (
-                                <li key={s.element} className="border-b border-rule py-1">
-                                    <span className="flex items-baseline justify-between">
-                                        <strong className={i === 0 ? 'font-head text-2xl' : ''}>
-                                            {s.element}{' '}
-                                            <span className="text-base font-normal">{t.elements[s.element]}</span>
-                                        </strong>
-                                        <span className={`num ${i === 0 ? 'font-head text-3xl' : ''}`}>
-                                            {percent(s.posterior)}
-                                        </span>
-                                    </span>
-                                    <span className="text-sm">{s.because}</span>
-                                </li>
-                            ))}
-                        </ol>
-                    </Panel>
-                    <Panel title="Inspection" aside="first failure and what its debris did are two things">
-                        <HouseNote house={t.house.inspection} />
-                        <ul className="divide-y divide-rule">
-                            {t.inspection.map((i) => (
-                                <Finding key={i.part} item={i} {...props} editable={editable} />
-                            ))}
-                        </ul>
-                    </Panel>
+                    <Suspects section={t} />
+                    <Inspection {...props} editable={editable} />
                 </div>
             </div>
         </>
@@ -93,139 +62,168 @@ function SuspectsDrawn({ section: t }: Pick<SectionProps<'teardown'>, 'section'>
     );
 }
 
-function Symptoms({ section, card, onCard, can }: SectionProps<'teardown'>) {
-    const t = section;
+function Suspects({ section: t }: Pick<SectionProps<'teardown'>, 'section'>) {
+    return (
+        <Panel
+            title="Suspects"
+            aside="from the apply chart, the torque each gear puts on each element, and the symptoms"
+        >
+            <HouseNote house={t.house.symptoms} />
+            {t.suspects.length > 0 ? (
+                <SuspectsDrawn section={t} />
+            ) : (
+                <p className="text-faint">Say which gears worked and which did not.</p>
+            )}
+            <ol>
+                {t.suspects.slice(0, 5).map((s, i) => (
+                    <li key={s.element} className="border-b border-rule py-1">
+                        <span className="flex items-baseline justify-between">
+                            <strong className={i === 0 ? 'font-head text-2xl' : ''}>
+                                {s.element} <span className="text-base font-normal">{t.elements[s.element]}</span>
+                            </strong>
+                            <span className={`num ${i === 0 ? 'font-head text-3xl' : ''}`}>{percent(s.posterior)}</span>
+                        </span>
+                        <span className="text-sm">{s.because}</span>
+                    </li>
+                ))}
+            </ol>
+        </Panel>
+    );
+}
+
+function Inspection(props: SectionProps<'teardown'> & { editable: boolean }) {
+    const { house, inspection } = props.section;
+    return (
+        <Panel title="Inspection" aside="first failure and what its debris did are two things">
+            <HouseNote house={house.inspection} />
+            <ul className="divide-y divide-rule">
+                {inspection.map((i) => (
+                    <Finding key={i.part} item={i} {...props} />
+                ))}
+            </ul>
+        </Panel>
+    );
+}
+
+/** One thing of the list answered; the same answer again takes it back. */
+const turned = (all: Record<string, string>, key: string, state: string) =>
+    all[key] === state ? Object.fromEntries(Object.entries(all).filter(([k]) => k !== key)) : { ...all, [key]: state };
+
+/** The stations at which what was driven or tested may still be said. */
+const TOLD_AT = ['identification', 'ordering', 'teardown', 'assembly', 'returns'];
+
+/** Shifts between neighbouring forward gears. */
+const shiftsOf = (gears: string[]) =>
+    gears.flatMap((gear, i) => {
+        const next = gears[i + 1];
+        return next && gear !== 'R' && next !== 'R' ? [`${gear}-${next}`] : [];
+    });
+
+function Symptoms({ section: t, card, onCard, can }: SectionProps<'teardown'>) {
     const { busy, problem, write } = useWrite();
-    const set = (gear: string, state: string) => {
-        const observed = { ...t.symptoms };
-        if (observed[gear] === state) delete observed[gear];
-        else observed[gear] = state;
-        void write(
-            () =>
-                api.POST('/units/{number}/teardown/symptoms', {
-                    params: { path: { number: card.coreTag } },
-                    body: { observed },
-                }),
-            onCard,
-        );
+    const params = { path: { number: card.coreTag } };
+    const say = (body: { observed: Record<string, string>; pressures?: Record<string, string> }) => {
+        if (!busy) void write(() => api.POST('/units/{number}/teardown/symptoms', { params, body }), onCard);
     };
-    const tap = (circuit: string, state: string) => {
-        const pressures = { ...t.pressures };
-        if (pressures[circuit] === state) delete pressures[circuit];
-        else pressures[circuit] = state;
-        void write(
-            () =>
-                api.POST('/units/{number}/teardown/symptoms', {
-                    params: { path: { number: card.coreTag } },
-                    body: { observed: t.symptoms, pressures },
-                }),
-            onCard,
-        );
-    };
-    const changeable =
-        can('yard.hold') && ['identification', 'ordering', 'teardown', 'assembly', 'returns'].includes(card.station);
-    const steps = t.gears
-        .slice(0, -1)
-        .map((g, i) => [g, t.gears[i + 1]!] as const)
-        .filter(([a, b]) => a !== 'R' && b !== 'R');
+    const changeable = can('yard.hold') && TOLD_AT.includes(card.station);
+    const set = (key: string, state: string) => say({ observed: turned(t.symptoms, key, state) });
+    const tap = (circuit: string, state: string) =>
+        say({ observed: t.symptoms, pressures: turned(t.pressures, circuit, state) });
+    const row = { changeable, said: t.symptoms, onAnswer: set, unknown: 'not known' };
     return (
         <Panel title="Which gears worked" aside="as driven or tested before teardown">
             <table className="w-full">
                 <tbody>
                     {t.gears.map((g) => (
-                        <tr key={g}>
-                            <th scope="row" className="td w-16 text-left font-head text-2xl">
-                                {g}
-                            </th>
-                            <td className="td">
-                                {changeable ? (
-                                    <Answers
-                                        small
-                                        label={`Gear ${g}`}
-                                        value={t.symptoms[g] ?? null}
-                                        values={['ok', 'slips', 'missing']}
-                                        onAnswer={(v) => !busy && set(g, v)}
-                                    />
-                                ) : (
-                                    (t.symptoms[g] ?? 'not known')
-                                )}
-                            </td>
-                        </tr>
+                        <Asked key={g} {...row} code={g} what="Gear" values={['ok', 'slips', 'missing']} large />
                     ))}
-                    {steps.map(([a, b]) => (
-                        <tr key={a + b}>
-                            <th scope="row" className="td text-left">
-                                {a}-{b}
-                            </th>
-                            <td className="td">
-                                {changeable ? (
-                                    <Answers
-                                        small
-                                        label={`Shift ${a}-${b}`}
-                                        value={t.symptoms[`${a}-${b}`] ?? null}
-                                        values={['ok', 'flare', 'tie-up', 'delayed']}
-                                        onAnswer={(v) => !busy && set(`${a}-${b}`, v)}
-                                    />
-                                ) : (
-                                    (t.symptoms[`${a}-${b}`] ?? 'not known')
-                                )}
-                            </td>
-                        </tr>
+                    {shiftsOf(t.gears).map((s) => (
+                        <Asked key={s} {...row} code={s} what="Shift" values={['ok', 'flare', 'tie-up', 'delayed']} />
                     ))}
                 </tbody>
             </table>
-            <More
-                className="mt-2"
-                open={Object.keys(t.pressures).length > 0}
-                title={
-                    <>
-                        Pressures at the case taps{' '}
-                        {Object.keys(t.pressures).length > 0 && (
-                            <span className="font-normal text-faint">{Object.keys(t.pressures).length} read</span>
-                        )}
-                    </>
-                }
-            >
-                <table className="w-full">
-                    <tbody>
-                        {['line', ...Object.keys(t.elements)].map((c) => (
-                            <tr key={c}>
-                                <th scope="row" className="td text-left">
-                                    {c === 'line' ? 'Line' : c}{' '}
-                                    <span className="text-sm font-normal text-faint">{t.elements[c]}</span>
-                                </th>
-                                <td className="td">
-                                    {changeable ? (
-                                        <Answers
-                                            small
-                                            label={`Pressure ${c}`}
-                                            value={t.pressures[c] ?? null}
-                                            values={['low', 'normal', 'high']}
-                                            onAnswer={(v) => !busy && tap(c, v)}
-                                        />
-                                    ) : (
-                                        (t.pressures[c] ?? 'not read')
-                                    )}
-                                </td>
-                            </tr>
-                        ))}
-                    </tbody>
-                </table>
-            </More>
+            <Taps section={t} changeable={changeable} onAnswer={tap} />
             {t.codes.length > 0 && (
                 <p className="mt-1 text-sm">
-                    Stored codes:{' '}
-                    {t.codes
-                        .map(
-                            (c) =>
-                                `${c.code}${c.means ? ` (${CODE_MEANS[c.means]}${c.gear ? `, gear ${c.gear}` : ''})` : ' (not in the vocabulary)'}`,
-                        )
-                        .join(', ')}
-                    . A solenoid code often means that slip was noticed, not that the solenoid is bad.
+                    Stored codes: {t.codes.map(codeSaid).join(', ')}. A solenoid code often means that slip was noticed,
+                    not that the solenoid is bad.
                 </p>
             )}
             <ProblemNote problem={problem} />
         </Panel>
+    );
+}
+
+function codeSaid({ code, means, gear }: Teardown['codes'][number]): string {
+    if (!means) return `${code} (not in the vocabulary)`;
+    return `${code} (${CODE_MEANS[means]}${gear ? `, gear ${gear}` : ''})`;
+}
+
+type AskedProps = {
+    code: string;
+    /** What kind of thing is asked: with the code it names the buttons. */
+    what: string;
+    values: string[];
+    said: Record<string, string>;
+    unknown: string;
+    changeable: boolean;
+    onAnswer: (code: string, value: string) => void;
+    large?: boolean;
+    children?: ReactNode;
+};
+
+function Asked({ code, what, values, said, unknown, changeable, onAnswer, large, children }: AskedProps) {
+    return (
+        <tr>
+            <th scope="row" className={`td text-left ${large ? 'w-16 font-head text-2xl' : ''}`}>
+                {children ?? code}
+            </th>
+            <td className="td">
+                {changeable ? (
+                    <Answers
+                        small
+                        label={`${what} ${code}`}
+                        value={said[code] ?? null}
+                        values={values}
+                        onAnswer={(v) => onAnswer(code, v)}
+                    />
+                ) : (
+                    (said[code] ?? unknown)
+                )}
+            </td>
+        </tr>
+    );
+}
+
+type TapsProps = { section: Teardown; changeable: boolean; onAnswer: (circuit: string, state: string) => void };
+
+function Taps({ section: t, changeable, onAnswer }: TapsProps) {
+    const read = Object.keys(t.pressures).length;
+    const title = (
+        <>Pressures at the case taps {read > 0 && <span className="font-normal text-faint">{read} read</span>}</>
+    );
+    return (
+        <More className="mt-2" open={read > 0} title={title}>
+            <table className="w-full">
+                <tbody>
+                    {['line', ...Object.keys(t.elements)].map((c) => (
+                        <Asked
+                            key={c}
+                            code={c}
+                            what="Pressure"
+                            values={['low', 'normal', 'high']}
+                            said={t.pressures}
+                            unknown="not read"
+                            changeable={changeable}
+                            onAnswer={onAnswer}
+                        >
+                            {c === 'line' ? 'Line' : c}{' '}
+                            <span className="text-sm font-normal text-faint">{t.elements[c]}</span>
+                        </Asked>
+                    ))}
+                </tbody>
+            </table>
+        </More>
     );
 }
 
