@@ -96,7 +96,8 @@ final class Specimen
     private function advance(float $t, float $dt, float $throttle, bool $lockup): void
     {
         $asked = 900.0 + 2600.0 * $throttle;
-        $this->lock += ((($lockup && $this->gear !== 'N' ? 1.0 : 0.0) - $this->lock) * $dt) / 0.15;
+        $locks = $lockup && $this->gear !== 'N';
+        $this->lock += (((float) $locks - $this->lock) * $dt) / 0.15;
         $this->temperature += $dt * (0.08 + 0.12 * $throttle);
         $done = $this->from === null ? 1.0 : ($t - $this->shiftStart - self::SHIFT_DELAY_S) / $this->shiftSeconds();
         $ratio = $this->ratioOf($this->gear);
@@ -107,6 +108,12 @@ final class Specimen
             $before !== null && $done < 1.0 => $this->shift($dt, abs($before), $ratio, $done),
             default => $this->drive($dt, $asked, $ratio),
         };
+        $this->followInput($t, $dt, $asked);
+    }
+
+    /** The input follows the turbine through the converter or its clutch. */
+    private function followInput(float $t, float $dt, float $asked): void
+    {
         $hunt = ($this->fault['hunt'] ?? 0.0) * sin(2.0 * M_PI * 1.3 * $t) * $this->lock;
         $open = $this->gear === 'N' ? $asked : max($this->turbine * 1.045, min($asked, $this->turbine + 600.0));
         $target = $this->lock * ($this->turbine + 9.0 + $hunt) + (1.0 - $this->lock) * $open;

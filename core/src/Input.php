@@ -130,6 +130,35 @@ final class Input
         return $this->at($key)->asNumber($min, $max, $above, $below);
     }
 
+    /** The number, or what stands for it where the field is not there. */
+    public function numberOr(
+        string $key,
+        float $absent,
+        ?float $min = null,
+        ?float $max = null,
+        ?float $above = null,
+        ?float $below = null,
+    ): float {
+        return $this->numberIf($key, $min, $max, $above, $below) ?? $absent;
+    }
+
+    /** The number, or null where the field is not there. */
+    public function numberIf(
+        string $key,
+        ?float $min = null,
+        ?float $max = null,
+        ?float $above = null,
+        ?float $below = null,
+    ): ?float {
+        return $this->has($key) ? $this->number($key, $min, $max, $above, $below) : null;
+    }
+
+    /** The text, or what stands for it where the field is not there. */
+    public function stringOr(string $key, string $absent = ''): string
+    {
+        return $this->has($key) ? $this->string($key) : $absent;
+    }
+
     public function integer(string $key, ?int $min = null, ?int $max = null): int
     {
         return $this->at($key)->asInteger($min, $max);

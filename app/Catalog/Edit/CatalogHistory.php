@@ -49,49 +49,52 @@ final class CatalogHistory
     public function between(string $from, string $to): array
     {
         $out = [];
-        $touched = fn (Builder $q) => $q->where(
-            fn (Builder $w) => $w->whereBetween('ROW_START', [$from, $to])->orWhereBetween('ROW_END', [$from, $to]),
-        );
         foreach (CatalogMap::kinds() as $kind) {
-            $tables = array_filter([
-                CatalogMap::of($kind)['table'],
-                isset(CatalogMap::of($kind)['list']) && CatalogMap::of($kind)['list']['owners'] !== 'parts'
-                    ? CatalogMap::of($kind)['list']['owners']
-                    : null,
-            ]);
-            $any = false;
-            foreach ($tables as $table) {
-                $any =
-                    $any ||
-                    $touched(DB::table(DB::raw("`$table` FOR SYSTEM_TIME ALL")))
-                        ->when(
-                            isset(CatalogMap::of($kind)['spec']),
-                            fn (Builder $q) => $q->where('kind', CatalogMap::of($kind)['spec']),
-                        )
-                        ->exists();
-            }
-            if (! $any) {
+            if (! self::touched($kind, $from, $to)) {
                 continue;
             }
             [$before, $after] = [$this->store->nodes($kind, $from), $this->store->nodes($kind, $to)];
             foreach (array_keys($before + $after) as $key) {
-                $changes = self::changes($before[$key] ?? null, $after[$key] ?? null);
+                [$was, $is] = [$before[$key] ?? null, $after[$key] ?? null];
+                $changes = self::changes($was, $is);
                 if ($changes !== []) {
                     $out[] = [
                         'kind' => $kind,
                         'key' => (string) $key,
-                        'change' => match (true) {
-                            ! isset($before[$key]) => 'new',
-                            ! isset($after[$key]) => 'removed',
+                        'change' => match (null) {
+                            $was => 'new',
+                            $is => 'removed',
                             default => 'changed',
                         },
-                        'changes' => isset($before[$key], $after[$key]) ? $changes : [],
+                        'changes' => $was === null || $is === null ? [] : $changes,
                     ];
                 }
             }
         }
 
         return $out;
+    }
+
+    /** Whether any row of a kind, or of what belongs to it, began or ended between the two moments. */
+    private static function touched(string $kind, string $from, string $to): bool
+    {
+        $map = CatalogMap::of($kind);
+        $owners = $map['list']['owners'] ?? 'parts';
+        foreach ([$map['table'], ...$owners === 'parts' ? [] : [$owners]] as $table) {
+            $any = DB::table(DB::raw("`$table` FOR SYSTEM_TIME ALL"))
+                ->where(
+                    fn (Builder $w) => $w
+                        ->whereBetween('ROW_START', [$from, $to])
+                        ->orWhereBetween('ROW_END', [$from, $to]),
+                )
+                ->when(isset($map['spec']), fn (Builder $q) => $q->where('kind', $map['spec']))
+                ->exists();
+            if ($any) {
+                return true;
+            }
+        }
+
+        return false;
     }
 
     /**

@@ -38,49 +38,71 @@ final class EditEntry
     public function save(string $kind, ?string $family, ?string $key, \stdClass $node, ?string $seen): string
     {
         CheckPack::entry($kind, $node);
-        $familyId = null;
-        if (CatalogMap::inFamily($kind)) {
-            $familyId =
-                DB::table('families')->where('code', $family)->value('id') ??
-                throw Refusal::at('/family', 'Choose the family this belongs to.');
-        }
+        $familyId = CatalogMap::inFamily($kind) ? self::familyId($family) : null;
         $newKey = $this->store->key($kind, $node, $familyId === null ? null : $family);
-        if ($key !== null && $key !== $newKey) {
+        $there = $this->store->nodes($kind, null, null, [$newKey])[$newKey] ?? null;
+        $this->mayWrite($kind, $key, $newKey, $node, $there, $seen);
+        $this->checkReferences($kind, $family, $node, $newKey);
+        $this->store->write($kind, [$node], $familyId, self::position($kind, $familyId, $key, $node));
+        $this->ledger->record('catalog', 'catalog.entry-saved', [
+            'kind' => $kind,
+            'key' => $newKey,
+            'before' => $there,
+            'after' => $node,
+        ]);
+
+        return $newKey;
+    }
+
+    private static function familyId(?string $code): int
+    {
+        return (int) (DB::table('families')->where('code', $code)->value('id') ??
+            throw Refusal::at('/family', 'Choose the family this belongs to.'));
+    }
+
+    /**
+     * @param  string|null  $key  the entry as it was opened; null for a new one
+     * @param  \stdClass|null  $there  what the catalog holds under the new key
+     */
+    private function mayWrite(
+        string $kind,
+        ?string $key,
+        string $newKey,
+        \stdClass $node,
+        ?\stdClass $there,
+        ?string $seen,
+    ): void {
+        if ($key === null) {
+            $there === null || throw Refusal::at('/node', "There is already an entry \"$newKey\".");
+
+            return;
+        }
+        if ($key !== $newKey) {
             throw Refusal::at(
                 '/node',
                 "The key of an entry stays as it is; write a new entry for \"$newKey\" and take this one out.",
             );
         }
-        $there = $this->store->nodes($kind, null, null, [$newKey]);
-        if ($key === null && $there !== []) {
-            throw Refusal::at('/node', "There is already an entry \"$newKey\".");
+        if ($there === null) {
+            throw new Refusal('This entry was taken out by somebody else meanwhile.', 409);
         }
-        if ($key !== null) {
-            if ($there === []) {
-                throw new Refusal('This entry was taken out by somebody else meanwhile.', 409);
-            }
-            if ($seen !== $this->version($kind, $key)) {
-                throw Refusal::stale('this entry', (array) $there[$key], (array) $node);
-            }
+        if ($seen !== $this->version($kind, $key)) {
+            throw Refusal::stale('this entry', (array) $there, (array) $node);
         }
-        $this->checkReferences($kind, $family, $node, $newKey);
-        $position = 0;
-        if ($familyId !== null && isset(CatalogMap::of($kind)['spec'])) {
-            $specs = DB::table('specs')->where('family_id', $familyId)->where('kind', CatalogMap::of($kind)['spec']);
-            $position =
-                $key === null
-                    ? 1 + (int) $specs->max('position')
-                    : (int) $specs->where('code', $node->code)->value('position');
-        }
-        $this->store->write($kind, [$node], $familyId, $position);
-        $this->ledger->record('catalog', 'catalog.entry-saved', [
-            'kind' => $kind,
-            'key' => $newKey,
-            'before' => $there[$newKey] ?? null,
-            'after' => $node,
-        ]);
+    }
 
-        return $newKey;
+    /** Where an entry of a family's list stands: a new one at the end. */
+    private static function position(string $kind, ?int $familyId, ?string $key, \stdClass $node): int
+    {
+        $spec = CatalogMap::of($kind)['spec'] ?? null;
+        if ($familyId === null || $spec === null) {
+            return 0;
+        }
+        $specs = DB::table('specs')->where('family_id', $familyId)->where('kind', $spec);
+
+        return $key === null
+            ? 1 + (int) $specs->max('position')
+            : (int) $specs->where('code', $node->code)->value('position');
     }
 
     public function remove(string $kind, string $key): void
@@ -147,38 +169,8 @@ final class EditEntry
     /** @throws BadPack */
     private function checkReferences(string $kind, ?string $family, \stdClass $node, string $key): void
     {
-        $pack = new \stdClass();
-        foreach (CatalogMap::kinds() as $k) {
-            $pack->{$k} = [];
-        }
-        $at = "/$kind/0";
-        if (! CatalogMap::inFamily($kind) && $kind !== 'families') {
-            $pack->{$kind} = [$node];
-        } else {
-            $code = $family ?? $node->code;
-            $whole =
-                $kind === 'families'
-                    ? clone $node
-                    : $this->store->nodes('families', null, null, [$code])[$code] ?? null;
-            $familyId = DB::table('families')->where('code', $code)->value('id');
-            foreach (array_filter(CatalogMap::kinds(), CatalogMap::inFamily(...)) as $k) {
-                $entries = $familyId === null ? [] : $this->store->nodes($k, null, (int) $familyId);
-                if ($k === $kind) {
-                    $entries[$key] = $node;
-                    $at = "/families/0/$k/".array_search($key, array_keys($entries), true);
-                }
-                $whole->{$k} = array_values($entries);
-            }
-            $at = $kind === 'families' ? '/families/0' : $at;
-            $pack->families = [$whole];
-        }
-        // Whatever text in the entry is the code of something that exists counts as known.
-        $texts = [];
-        $flat = json_decode((string) json_encode($pack), true);
-        array_walk_recursive($flat, function (mixed $v) use (&$texts): void {
-            is_string($v) && strlen($v) <= 60 && ($texts[$v] = true);
-        });
-        $texts = array_map(strval(...), array_keys($texts));
+        [$pack, $at] = $this->packAround($kind, $family, $node, $key);
+        $texts = self::texts($pack);
         $named = fn (string $table, string $column) => array_map(
             strval(...),
             array_keys(CatalogMap::idsOf($table, $column, $texts)),
@@ -193,15 +185,63 @@ final class EditEntry
             'vehicles' => $named('vehicles', 'code'),
         ]))->errors();
         if ($errors !== []) {
-            throw new BadPack(
-                array_map(
-                    fn (array $e) => [
-                        'pointer' => str_starts_with($e['pointer'], $at) ? substr($e['pointer'], strlen($at)) : '',
-                        'detail' => (str_starts_with($e['pointer'], $at) ? '' : $e['pointer'].': ').$e['detail'],
-                    ],
-                    $errors,
-                ),
-            );
+            throw new BadPack(array_map(fn (array $e) => self::inEntry($e, $at), $errors));
         }
+    }
+
+    /**
+     * The entry in a pack of its own, with the family it belongs to.
+     *
+     * @return array{\stdClass, string} the pack and the pointer of the entry in it
+     */
+    private function packAround(string $kind, ?string $family, \stdClass $node, string $key): array
+    {
+        $pack = (object) array_fill_keys(CatalogMap::kinds(), []);
+        if ($kind !== 'families' && ! CatalogMap::inFamily($kind)) {
+            $pack->{$kind} = [$node];
+
+            return [$pack, "/$kind/0"];
+        }
+        $at = '/families/0';
+        $code = $family ?? $node->code;
+        $whole =
+            $kind === 'families' ? clone $node : $this->store->nodes('families', null, null, [$code])[$code] ?? null;
+        $familyId = DB::table('families')->where('code', $code)->value('id');
+        foreach (array_filter(CatalogMap::kinds(), CatalogMap::inFamily(...)) as $k) {
+            $entries = $familyId === null ? [] : $this->store->nodes($k, null, (int) $familyId);
+            if ($k === $kind) {
+                $entries[$key] = $node;
+                $at = "/families/0/$k/".array_search($key, array_keys($entries), true);
+            }
+            $whole->{$k} = array_values($entries);
+        }
+        $pack->families = [$whole];
+
+        return [$pack, $at];
+    }
+
+    /** @return list<string> every text that could be a code: what of it exists counts as known */
+    private static function texts(\stdClass $pack): array
+    {
+        $texts = [];
+        $flat = json_decode((string) json_encode($pack), true);
+        array_walk_recursive($flat, function (mixed $v) use (&$texts): void {
+            is_string($v) && strlen($v) <= 60 && ($texts[$v] = true);
+        });
+
+        return array_map(strval(...), array_keys($texts));
+    }
+
+    /**
+     * @param  array{pointer: string, detail: string}  $error
+     * @return array{pointer: string, detail: string} with the pointer in the entry; outside of it, in the sentence
+     */
+    private static function inEntry(array $error, string $at): array
+    {
+        ['pointer' => $pointer, 'detail' => $detail] = $error;
+
+        return str_starts_with($pointer, $at)
+            ? ['pointer' => substr($pointer, strlen($at)), 'detail' => $detail]
+            : ['pointer' => '', 'detail' => "$pointer: $detail"];
     }
 }

@@ -283,6 +283,28 @@ final class CheckReferences
      */
     private function changed(string $list, \stdClass $body, array $options, string $at): \Generator
     {
+        $schema = $this->schemas[$list] ??= CheckPack::entrySchema($list)->properties->body;
+        foreach ($this->changes($body, $options, $at) as $pointer => $change) {
+            $changed = clone $body;
+            foreach ($change as $field => $value) {
+                $changed->{$field} = json_decode((string) json_encode($value));
+            }
+            $faults = CheckPack::violations($changed, $schema);
+            foreach ($faults as $fault) {
+                $this->errors[] = ['pointer' => $pointer.$fault['pointer'], 'detail' => $fault['detail']];
+            }
+            if ($faults === []) {
+                yield $pointer => $changed;
+            }
+        }
+    }
+
+    /**
+     * @param  array<string, true>  $options
+     * @return array<string, array<string, mixed>> what is changed, by the pointer of the change
+     */
+    private function changes(\stdClass $body, array $options, string $at): array
+    {
         $plain = json_decode((string) json_encode($body), true);
         $changes = [];
         foreach ($plain['byRule'] ?? [] as $rule => $choices) {
@@ -294,22 +316,8 @@ final class CheckReferences
             $this->known((string) $code, $options, 'option', "$at/byOption/$code");
             $changes["$at/byOption/$code"] = array_intersect_key(ByOption::apply($plain, [$code => '']), $change);
         }
-        foreach ($changes as $pointer => $change) {
-            $changed = clone $body;
-            foreach ($change as $field => $value) {
-                $changed->{$field} = json_decode((string) json_encode($value));
-            }
-            $faults = CheckPack::violations(
-                $changed,
-                $this->schemas[$list] ??= CheckPack::entrySchema($list)->properties->body,
-            );
-            foreach ($faults as $fault) {
-                $this->errors[] = ['pointer' => $pointer.$fault['pointer'], 'detail' => $fault['detail']];
-            }
-            if ($faults === []) {
-                yield $pointer => $changed;
-            }
-        }
+
+        return $changes;
     }
 
     private function vehicle(\stdClass $vehicle, string $at): void
@@ -334,9 +342,8 @@ final class CheckReferences
      */
     private function hardware(\stdClass $family, string $at): void
     {
-        $plain = fn (mixed $node): array => json_decode((string) json_encode($node), true);
-        $power = isset($family->body->power) ? $plain($family->body->power) : null;
-        $train = $plain($family->train);
+        $power = isset($family->body->power) ? self::plain($family->body->power) : null;
+        $train = self::plain($family->train);
         try {
             ApplyChart::read(Input::of($train));
         } catch (BadInput) {
@@ -344,35 +351,57 @@ final class CheckReferences
         }
         $with = fn (array $variant): array => ['inputTorque_nm' => 100] +
             VariantHardware::of($power ?? [], $train, $variant);
-        $margins = function (array $variant, string $at) use ($with): bool {
-            return $this->reads($at, function () use ($with, $variant): void {
-                $plan = TrainDuty::read(Input::of($with($variant)));
-                (new MarginReport($plan, $plan->hardware))->toArray();
-            });
-        };
-        if ($power !== null && ! $margins([], "$at/body/power")) {
+        if ($power !== null && ! $this->margins($with([]), "$at/body/power")) {
             return; // one fault of the family would be told again for every variant and option
         }
         foreach ($family->variants as $i => $variant) {
             if ($power !== null && isset($variant->hardware)) {
-                $margins($plain($variant->hardware), "$at/variants/$i/hardware");
+                $this->margins($with(self::plain($variant->hardware)), "$at/variants/$i/hardware");
             }
         }
+        $this->optionHardware($family, $power === null ? null : $with([]), $at);
+        $this->stallWindows($family, $at);
+    }
+
+    /** @return array<string, mixed> */
+    private static function plain(mixed $node): array
+    {
+        return json_decode((string) json_encode($node), true);
+    }
+
+    /** @param  array<string, mixed>  $duty */
+    private function margins(array $duty, string $at): bool
+    {
+        return $this->reads($at, function () use ($duty): void {
+            $plan = TrainDuty::read(Input::of($duty));
+            (new MarginReport($plan, $plan->hardware))->toArray();
+        });
+    }
+
+    /** @param  array<string, mixed>|null  $power  of the family */
+    private function optionHardware(\stdClass $family, ?array $power, string $at): void
+    {
         foreach ($family->options as $i => $option) {
-            $own = array_intersect_key($plain($option->body), ['power' => 0, 'converter' => 0]);
-            if ($own !== []) {
-                $order =
-                    ['options' => [['code' => $option->code, 'price' => 0] + $own]] +
-                    ($power === null ? [] : ['power' => $with([])]);
-                $this->reads(
-                    "$at/options/$i/body",
-                    fn () => PackageOrder::read(Input::of($order))->resolve(),
-                    '/options/0',
-                );
+            $own = array_intersect_key(self::plain($option->body), ['power' => 0, 'converter' => 0]);
+            if ($own === []) {
+                continue;
             }
+            $order =
+                ['options' => [['code' => $option->code, 'price' => 0] + $own]] +
+                ($power === null ? [] : ['power' => $power]);
+            $this->reads(
+                "$at/options/$i/body",
+                fn () => PackageOrder::read(Input::of($order))->resolve(),
+                '/options/0',
+            );
         }
+    }
+
+    private function stallWindows(\stdClass $family, string $at): void
+    {
         foreach ($family->packages as $i => $package) {
-            if (isset($package->body->stall_rpm) && $package->body->stall_rpm->max < $package->body->stall_rpm->min) {
+            $window = $package->body->stall_rpm ?? null;
+            if ($window !== null && $window->max < $window->min) {
                 $this->errors[] = [
                     'pointer' => "$at/packages/$i/body/stall_rpm/max",
                     'detail' => 'The window of stall speeds ends below its start.',

@@ -80,60 +80,77 @@ final class RunCsvImport implements ShouldQueue
     private function check(CsvImport $import, CatalogStore $store): void
     {
         $kind = CsvKind::KINDS[$import->kind];
-        $counts = ['total' => 0, 'new_rows' => 0, 'changed_rows' => 0, 'same_rows' => 0, 'error_rows' => 0];
+        $counts = ['new_rows' => 0, 'changed_rows' => 0, 'same_rows' => 0, 'error_rows' => 0];
         $errors = $preview = $seen = [];
         $wrong = function (int $line, string $detail) use (&$errors, &$counts): void {
             $counts['error_rows']++;
             count($errors) < self::SHOWN_ERRORS && ($errors[] = ['line' => $line, 'detail' => $detail]);
         };
         foreach ($this->chunks($import, $wrong, $seen) as $rows) {
-            $lines = array_keys($rows);
             $compared = $store->compare($kind['table'], array_values($rows), $kind['key']);
             if ($import->kind === 'prices') {
-                foreach ($compared['new'] as $row) {
-                    $wrong(
-                        $lines[(int) array_search($row, array_values($rows), true)],
-                        "There is no part \"{$row['number']}\" to price.",
-                    );
-                }
-                $compared['new'] = [];
+                $compared['new'] = self::unpriced($rows, $compared['new'], $wrong);
             }
             $counts['new_rows'] += count($compared['new']);
             $counts['changed_rows'] += count($compared['changed']);
             $counts['same_rows'] += $compared['same'];
-            foreach ($compared['changed'] as $c) {
-                count($preview) < self::SHOWN_ROWS &&
-                    ($preview[] = [
-                        'change' => 'changed',
-                        'row' => $this->readable($c['row']),
-                        'before' => $this->readable(array_intersect_key((array) $c['before'], $c['row'])),
-                    ]);
-            }
-            foreach ($compared['new'] as $row) {
-                count($preview) < self::SHOWN_ROWS &&
-                    ($preview[] = ['change' => 'new', 'row' => $this->readable($row), 'before' => null]);
-            }
-            $counts['total'] =
-                $counts['new_rows'] + $counts['changed_rows'] + $counts['same_rows'] + $counts['error_rows'];
-            $this->progress($import, $counts['total']);
+            $preview = array_slice([...$preview, ...$this->preview($compared)], 0, self::SHOWN_ROWS);
+            $this->progress($import, array_sum($counts));
         }
-        $counts['total'] =
-            $counts['new_rows'] + $counts['changed_rows'] + $counts['same_rows'] + $counts['error_rows'];
-        if ($counts['total'] === 0) {
+        $total = array_sum($counts);
+        if ($total === 0) {
             throw new CsvRefusal('The file names its columns but holds no line.');
         }
+        $bad = $counts['error_rows'];
         $import->update(
             $counts + [
-                'done' => $counts['total'],
+                'total' => $total,
+                'done' => $total,
                 'errors' => $errors,
                 'preview' => $preview,
-                'state' => $counts['error_rows'] > 0 ? 'refused' : 'ready',
-                'failure' => $counts['error_rows'] > 0
-                        ? "{$counts['error_rows']} of {$counts['total']} lines cannot be taken; mend them and send the "
-                            .'file again.'
+                'state' => $bad > 0 ? 'refused' : 'ready',
+                'failure' => $bad > 0
+                        ? "$bad of $total lines cannot be taken; mend them and send the file again."
                         : '',
             ],
         );
+    }
+
+    /**
+     * A price is of a part that is there: what would be new is wrong.
+     *
+     * @param  array<int, array<string, mixed>>  $rows  by line
+     * @param  list<array<string, mixed>>  $new
+     * @param  \Closure(int, string): void  $wrong
+     * @return array{}
+     */
+    private static function unpriced(array $rows, array $new, \Closure $wrong): array
+    {
+        foreach ($new as $row) {
+            $wrong((int) array_search($row, $rows, true), "There is no part \"{$row['number']}\" to price.");
+        }
+
+        return [];
+    }
+
+    /**
+     * @param  array{new: list<array<string, mixed>>, changed: list<array{row: array<string, mixed>, before: mixed}>,
+     *     same: int}  $compared
+     * @return list<array{change: string, row: array<string, mixed>, before: array<string, mixed>|null}>
+     */
+    private function preview(array $compared): array
+    {
+        $changed = array_map(fn (array $c) => [
+            'change' => 'changed',
+            'row' => $this->readable($c['row']),
+            'before' => $this->readable(array_intersect_key((array) $c['before'], $c['row'])),
+        ], array_slice($compared['changed'], 0, self::SHOWN_ROWS));
+        $new = array_map(
+            fn (array $row) => ['change' => 'new', 'row' => $this->readable($row), 'before' => null],
+            array_slice($compared['new'], 0, self::SHOWN_ROWS),
+        );
+
+        return [...$changed, ...$new];
     }
 
     /** @return array{new: int, changed: int, same: int} */

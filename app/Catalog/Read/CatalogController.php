@@ -8,6 +8,7 @@ use App\Catalog\Models\FamilySpec;
 use App\Catalog\Models\Variant;
 use App\Kernel\Refusal;
 use Illuminate\Http\JsonResponse;
+use Illuminate\Support\Collection;
 use Yard\Core\Drivetrain\ChartReport;
 
 final class CatalogController
@@ -44,53 +45,71 @@ final class CatalogController
             'train' => $family->train,
             'solved' => ChartReport::of($family->chart()),
             'shiftFeels' => ShiftFeels::of($family),
-            'variants' => Variant::query()
-                ->where('family_id', $family->id)
-                ->orderBy('id')
-                ->get()
-                ->map(
-                    fn (Variant $v) => [
-                        'code' => $v->code,
-                        'name' => $v->name,
-                        'years' => "$v->from_year-$v->to_year",
-                        'coreCharge' => (float) $v->core_charge,
-                    ],
-                ),
-            'specs' => FamilySpec::query()
-                ->where('family_id', $family->id)
-                ->whereIn('kind', ['pack', 'end-play', 'air-check', 'fastener'])
-                ->orderBy('kind')
-                ->orderBy('position')
-                ->get()
-                ->map(
-                    fn (FamilySpec $s) => [
-                        'kind' => $s->kind,
-                        'code' => $s->code,
-                        'name' => $s->name,
-                        'window' => $s->body['window'] ?? null,
-                        'target' => $s->body['target'] ?? null,
-                        'unit' => $s->body['unit'] ?? null,
-                        'torque' => $s->body['torque'] ?? null,
-                        'source' => $s->source,
-                        'edition' => $s->edition,
-                        'confidence' => $s->confidence,
-                    ],
-                ),
-            'applications' => Application::query()
-                ->with(['vehicle', 'variant'])
-                ->whereHas('variant', fn ($q) => $q->where('family_id', $family->id))
-                ->orderBy('id')
-                ->limit(200)
-                ->get()
-                ->map(
-                    fn (Application $a) => [
-                        'variant' => $a->variant->code,
-                        'vehicle' => "{$a->vehicle->maker} {$a->vehicle->model}, {$a->vehicle->engine}",
-                        'years' => "$a->from_year-$a->to_year",
-                        'source' => $a->source,
-                        'confidence' => $a->confidence,
-                    ],
-                ),
+            'variants' => self::variants($family),
+            'specs' => self::specs($family),
+            'applications' => self::applications($family),
         ]);
+    }
+
+    /** @return Collection<int, array<string, mixed>> */
+    private static function variants(Family $family): Collection
+    {
+        return Variant::query()
+            ->where('family_id', $family->id)
+            ->orderBy('id')
+            ->get()
+            ->map(
+                fn (Variant $v) => [
+                    'code' => $v->code,
+                    'name' => $v->name,
+                    'years' => "$v->from_year-$v->to_year",
+                    'coreCharge' => (float) $v->core_charge,
+                ],
+            );
+    }
+
+    /** @return Collection<int, array<string, mixed>> windows and torques */
+    private static function specs(Family $family): Collection
+    {
+        return FamilySpec::query()
+            ->where('family_id', $family->id)
+            ->whereIn('kind', ['pack', 'end-play', 'air-check', 'fastener'])
+            ->orderBy('kind')
+            ->orderBy('position')
+            ->get()
+            ->map(
+                fn (FamilySpec $s) => [
+                    'kind' => $s->kind,
+                    'code' => $s->code,
+                    'name' => $s->name,
+                    'window' => $s->body['window'] ?? null,
+                    'target' => $s->body['target'] ?? null,
+                    'unit' => $s->body['unit'] ?? null,
+                    'torque' => $s->body['torque'] ?? null,
+                    'source' => $s->source,
+                    'edition' => $s->edition,
+                    'confidence' => $s->confidence,
+                ],
+            );
+    }
+
+    /** @return Collection<int, array<string, mixed>> */
+    private static function applications(Family $family): Collection
+    {
+        return Application::query()
+            ->with(['vehicle', 'variant'])
+            ->whereHas('variant', fn ($q) => $q->where('family_id', $family->id))
+            ->orderBy('id')
+            ->limit(200)
+            ->get()
+            ->map(
+                fn (Application $a) => [
+                    'variant' => $a->variant->code,
+                    'vehicle' => "{$a->vehicle->maker} {$a->vehicle->model}, {$a->vehicle->engine}",
+                    'years' => "$a->from_year-$a->to_year",
+                    'source' => $a->source,
+                    'confidence' => $a->confidence,
+                ],
+            );
     }
 }

@@ -4,6 +4,7 @@ namespace App\Catalog\Read;
 
 use App\Catalog\Models\Family;
 use App\Catalog\Models\Option;
+use Illuminate\Support\Collection;
 use Yard\Core\Input;
 use Yard\Core\Power\HardwareChange;
 use Yard\Core\Power\TrainDuty;
@@ -26,38 +27,18 @@ final class ShiftFeels
             return [];
         }
         $plan = TrainDuty::read(Input::of(['inputTorque_nm' => 1] + $power));
-        $train = $plan->chart->train;
-        $options = Option::query()
-            ->where('family_id', $family->id)
-            ->orderBy('id')
-            ->get()
-            ->filter(fn (Option $o) => isset($o->body['power']))
-            ->sortBy(fn (Option $o) => isset($o->body['power']['accumulators']) ? 0 : 1);
+        $options = self::options($family);
         $names = array_column($family->train['elements'], 'name', 'id');
         $out = [];
         foreach (self::upshifts($family) as [$from, $to, $element, $timed]) {
             if (! isset($power['accumulators'][$element], $power['capacities'][$element])) {
                 continue;
             }
-            $builds = [
-                ['name' => 'As made', 'line_kpa' => $plan->hardware->pressures[$to]] +
-                $power['accumulators'][$element],
-            ];
-            foreach ($options as $option) {
-                $change = $option->body['power'];
-                $line = $plan->hardware->with(HardwareChange::read(Input::of($change), $train, null))->pressures[$to];
-                $own = isset($change['capacities'][$element]) ? ['capacity' => $change['capacities'][$element]] : [];
-                if (
-                    isset($change['accumulators'][$element]) ||
-                    $own !== [] ||
-                    $line !== $plan->hardware->pressures[$to]
-                ) {
-                    $builds[] =
-                        ['name' => $option->name, 'line_kpa' => $line] +
-                        ($change['accumulators'][$element] ?? $power['accumulators'][$element]) +
-                        $own;
-                }
-            }
+            $asMade = [
+                'name' => 'As made',
+                'line_kpa' => $plan->hardware->pressures[$to],
+            ] + $power['accumulators'][$element];
+            $changed = $options->map(fn (Option $o) => self::changed($o, $plan, $to, $element, $asMade))->filter();
             $out[] = [
                 'from' => $from,
                 'to' => $to,
@@ -66,11 +47,40 @@ final class ShiftFeels
                 'timed' => $timed,
                 'inputInertia_kgm2' => (float) $power['shift']['inputInertia_kgm2'],
                 'capacity' => $power['capacities'][$element],
-                'builds' => $builds,
+                'builds' => [$asMade, ...array_values($changed->all())],
             ];
         }
 
         return $out;
+    }
+
+    /** @return Collection<int, Option> those with hardware, the ones with an accumulator first */
+    private static function options(Family $family): Collection
+    {
+        return Option::query()
+            ->where('family_id', $family->id)
+            ->orderBy('id')
+            ->get()
+            ->filter(fn (Option $o) => isset($o->body['power']))
+            ->sortBy(fn (Option $o) => isset($o->body['power']['accumulators']) ? 0 : 1);
+    }
+
+    /**
+     * @param  array<string, mixed>  $asMade
+     * @return array<string, mixed>|null the build with this option; null where it leaves the shift as it is
+     */
+    private static function changed(Option $option, TrainDuty $plan, string $to, string $element, array $asMade): ?array
+    {
+        $change = $option->body['power'];
+        $hardware = $plan->hardware->with(HardwareChange::read(Input::of($change), $plan->chart->train, null));
+        $accumulator = $change['accumulators'][$element] ?? null;
+        $own = isset($change['capacities'][$element]) ? ['capacity' => $change['capacities'][$element]] : [];
+        $line = $hardware->pressures[$to];
+        if ($accumulator === null && $own === [] && $line === $asMade['line_kpa']) {
+            return null;
+        }
+
+        return ['name' => $option->name, 'line_kpa' => $line] + ($accumulator ?? $asMade) + $own;
     }
 
     /**

@@ -61,16 +61,46 @@ final class Conversions
         if ($from === [] || $to === []) {
             return [];
         }
+        $nodes = array_fill_keys([...$from, ...$to], true);
+        $steps = [];
+        $byCode = self::writtenOut($conversions);
+        foreach ($conversions as $c) {
+            $nodes += [$c->from_code => true, $c->to_code => true];
+            $steps[] = new Step(
+                $c->code,
+                $c->from_code,
+                $c->to_code,
+                $byCode[$c->code]['cost'],
+                (float) $c->hours,
+                array_column(json_decode($c->requires, true), 'why', 'fact'),
+                array_column(json_decode($c->forbids, true), 'why', 'fact'),
+                [],
+                [],
+            );
+        }
         $rate = $this->rules->number('labour-rate');
+        $search = new PathSearch(array_fill_keys(array_keys($nodes), []), $steps, $facts, $rate);
+        $out = [];
+        foreach ($search->cheapest($from, $to) as $path) {
+            $out[$path->from] = self::written($path, $byCode);
+        }
+
+        return $out;
+    }
+
+    /**
+     * @param  list<\stdClass>  $conversions
+     * @return array<string, array<string, mixed>> each conversion with its parts at today's price
+     */
+    private static function writtenOut(array $conversions): array
+    {
         $items = array_map(fn (\stdClass $c) => json_decode($c->parts, true), $conversions);
         $prices = DB::table('parts')
             ->whereIn('number', array_unique(array_column(array_merge(...$items), 'part')))
             ->get(['number', 'name', 'price'])
             ->keyBy('number');
-        $nodes = array_fill_keys([...$from, ...$to], true);
-        $steps = $byCode = [];
+        $out = [];
         foreach ($conversions as $i => $c) {
-            $nodes += [$c->from_code => true, $c->to_code => true];
             $parts = array_map(
                 fn (array $p) => [
                     'part' => $p['part'],
@@ -80,38 +110,19 @@ final class Conversions
                 ],
                 $items[$i],
             );
-            $cost = round(
-                (float) $c->cost + array_sum(array_map(fn (array $p) => $p['count'] * $p['price'], $parts)),
-                2,
-            );
-            $steps[] = new Step(
-                $c->code,
-                $c->from_code,
-                $c->to_code,
-                $cost,
-                (float) $c->hours,
-                array_column(json_decode($c->requires, true), 'why', 'fact'),
-                array_column(json_decode($c->forbids, true), 'why', 'fact'),
-                [],
-                [],
-            );
-            $byCode[$c->code] = [
+            $cost = (float) $c->cost + array_sum(array_map(fn (array $p) => $p['count'] * $p['price'], $parts));
+            $out[$c->code] = [
                 'code' => $c->code,
                 'name' => $c->name,
                 'from' => $c->from_code,
                 'to' => $c->to_code,
-                'cost' => $cost,
+                'cost' => round($cost, 2),
                 'hours' => (float) $c->hours,
                 'parts' => $parts,
                 'steps' => json_decode($c->steps, true),
                 'source' => trim("$c->source, $c->edition", ', '),
                 'confidence' => $c->confidence,
             ];
-        }
-        $search = new PathSearch(array_fill_keys(array_keys($nodes), []), $steps, $facts, $rate);
-        $out = [];
-        foreach ($search->cheapest($from, $to) as $path) {
-            $out[$path->from] = self::written($path, $byCode);
         }
 
         return $out;

@@ -4,6 +4,7 @@ namespace App\Interchange\Queries;
 
 use App\Catalog\Models\Vehicle;
 use App\Yard\Models\Unit;
+use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
 
 /** What a core can become: the vehicles it serves, as it is or converted, and what such units sold for lately. */
@@ -33,22 +34,7 @@ final class CoreUses
             ->whereIn('id', $ids)
             ->get(['id', 'code', 'name'])
             ->keyBy('id');
-        $rows = DB::table('applications AS a')
-            ->join('vehicles AS v', 'v.id', '=', 'a.vehicle_id')
-            ->whereIn('a.variant_id', $ids)
-            ->orderBy('v.maker')
-            ->orderBy('v.model')
-            ->orderBy('a.from_year')
-            ->limit(self::SHOWN)
-            ->get([
-                'v.*',
-                'a.variant_id',
-                'a.from_year AS a_from',
-                'a.to_year AS a_to',
-                'a.source',
-                'a.edition',
-                'a.confidence',
-            ]);
+        $rows = self::applications($ids);
         // Vehicles with equal facts allow the same conversions: one search for each set of facts.
         $paths = [];
         foreach ($rows->groupBy('facts') as $facts => $group) {
@@ -71,19 +57,42 @@ final class CoreUses
                 ->values()
                 ->all(),
             'serves' => $rows
-                ->map(
-                    fn (\stdClass $r) => [
-                        'vehicle' => VehicleSupply::vehicle((new Vehicle())->newFromBuilder((array) $r)),
-                        'variant' => $names[$r->variant_id]?->code,
-                        'years' => "$r->a_from-$r->a_to",
-                        'source' => trim("$r->source, $r->edition", ', '),
-                        'confidence' => $r->confidence,
-                        'way' => $paths[$r->facts][$r->variant_id],
-                    ],
-                )
+                ->map(fn (\stdClass $r) => self::served($r) + [
+                    'variant' => $names[$r->variant_id]?->code,
+                    'way' => $paths[$r->facts][$r->variant_id],
+                ])
                 ->sortBy(fn (array $s) => $s['way']['found'] ? $s['way']['total'] : INF)
                 ->values()
                 ->all(),
+        ];
+    }
+
+    /**
+     * @param  list<int>  $variantIds
+     * @return Collection<int, \stdClass> vehicles that carry one of them
+     */
+    private static function applications(array $variantIds): Collection
+    {
+        return DB::table('applications AS a')
+            ->join('vehicles AS v', 'v.id', '=', 'a.vehicle_id')
+            ->whereIn('a.variant_id', $variantIds)
+            ->orderBy('v.maker')
+            ->orderBy('v.model')
+            ->orderBy('a.from_year')
+            ->limit(self::SHOWN)
+            ->select(['v.*', 'a.variant_id', 'a.from_year AS a_from', 'a.to_year AS a_to'])
+            ->addSelect(['a.source', 'a.edition', 'a.confidence'])
+            ->get();
+    }
+
+    /** @return array<string, mixed> */
+    private static function served(\stdClass $r): array
+    {
+        return [
+            'vehicle' => VehicleSupply::vehicle((new Vehicle())->newFromBuilder((array) $r)),
+            'years' => "$r->a_from-$r->a_to",
+            'source' => trim("$r->source, $r->edition", ', '),
+            'confidence' => $r->confidence,
         ];
     }
 

@@ -22,29 +22,15 @@ final class PartSources
         $kits = $this->kits($part->id);
         $sets = $this->sets($part->id);
         $fits = $this->fits($part->id);
-        $numbers = array_values(
-            array_unique([
-                $part->number,
-                ...array_map(strval(...), array_keys($replacedBy + $replaces)),
-                ...$equal->pluck('part'),
-                ...$equal->pluck('equals'),
-                ...$kits->pluck('number'),
-                ...$sets->flatten()->pluck('number'),
-            ]),
-        );
-        $stock = $this->stock($numbers);
-        $named = fn (string $number): array => [
-            'number' => $number,
-            'name' => $stock[$number]->name ?? $number,
-            'price' => (float) ($stock[$number]->price ?? 0),
-            'pieces' => (int) ($stock[$number]->pieces ?? 0),
-        ];
-
-        $ways = fn (array $found) => array_map(
-            fn (string $number, array $way) => $named($number) + ['way' => $way],
-            array_map(strval(...), array_keys($found)),
-            $found,
-        );
+        $named = $this->naming([
+            $part->number,
+            ...array_map(strval(...), array_keys($replacedBy + $replaces)),
+            ...$equal->pluck('part'),
+            ...$equal->pluck('equals'),
+            ...$kits->pluck('number'),
+            ...$sets->flatten()->pluck('number'),
+        ]);
+        $reclaimed = in_array($part->kind, ['hard', 'outside', 'converter'], true);
 
         return [
             'part' => $named($part->number) + [
@@ -52,8 +38,8 @@ final class PartSources
                 'aliases' => $part->aliases,
                 'lots' => $this->lots($part->id),
             ],
-            'replacedBy' => $ways($replacedBy),
-            'replaces' => $ways($replaces),
+            'replacedBy' => self::ways($replacedBy, $named),
+            'replaces' => self::ways($replaces, $named),
             'current' => $chains->current($part->number),
             'cycles' => $chains->cycles(),
             'equal' => $equal
@@ -61,30 +47,69 @@ final class PartSources
                     ['note' => $e->note] + $this->sourced($e))
                 ->all(),
             'kits' => $kits->map(fn (\stdClass $k) => ['count' => $k->count] + $named($k->number))->all(),
-            'sets' => $sets
-                ->map(
-                    fn (Collection $rows, string $name) => [
-                        'name' => $name,
-                        'why' => $rows->first()?->why,
-                        'parts' => $rows->map(fn (\stdClass $r) => $named($r->number))->all(),
-                    ],
-                )
-                ->values()
-                ->all(),
-            'fits' => $fits
-                ->map(
-                    fn (\stdClass $f) => [
-                        'variant' => $f->code,
-                        'name' => $f->name,
-                        'years' => "$f->from_year-$f->to_year",
-                        'count' => $f->count,
-                    ] + $this->sourced($f),
-                )
-                ->all(),
-            'cores' => in_array($part->kind, ['hard', 'outside', 'converter'], true)
-                ? $this->cores($part, $fits)
-                : [],
+            'sets' => self::together($sets, $named),
+            'fits' => $fits->map($this->fit(...))->all(),
+            'cores' => $reclaimed ? $this->cores($part, $fits) : [],
         ];
+    }
+
+    /**
+     * @param  list<string>  $numbers
+     * @return \Closure(string): array{number: string, name: string, price: float, pieces: int}
+     */
+    private function naming(array $numbers): \Closure
+    {
+        $stock = $this->stock(array_values(array_unique($numbers)));
+
+        return fn (string $number): array => [
+            'number' => $number,
+            'name' => $stock[$number]->name ?? $number,
+            'price' => (float) ($stock[$number]->price ?? 0),
+            'pieces' => (int) ($stock[$number]->pieces ?? 0),
+        ];
+    }
+
+    /**
+     * @param  array<array-key, list<string>>  $found  the way to each number
+     * @param  \Closure(string): array<string, mixed>  $named
+     * @return list<array<string, mixed>>
+     */
+    private static function ways(array $found, \Closure $named): array
+    {
+        return array_map(
+            fn (string $number, array $way) => $named($number) + ['way' => $way],
+            array_map(strval(...), array_keys($found)),
+            $found,
+        );
+    }
+
+    /**
+     * @param  Collection<string, Collection<int, \stdClass>>  $sets
+     * @param  \Closure(string): array<string, mixed>  $named
+     * @return list<array<string, mixed>>
+     */
+    private static function together(Collection $sets, \Closure $named): array
+    {
+        return array_values($sets
+            ->map(
+                fn (Collection $rows, string $name) => [
+                    'name' => $name,
+                    'why' => $rows->first()?->why,
+                    'parts' => $rows->map(fn (\stdClass $r) => $named($r->number))->all(),
+                ],
+            )
+            ->all());
+    }
+
+    /** @return array<string, mixed> */
+    private function fit(\stdClass $f): array
+    {
+        return [
+            'variant' => $f->code,
+            'name' => $f->name,
+            'years' => "$f->from_year-$f->to_year",
+            'count' => $f->count,
+        ] + $this->sourced($f);
     }
 
     /** @return array{source: string, confidence: mixed} */
@@ -231,29 +256,22 @@ final class PartSources
             ->where(fn ($w) => $w->whereNull('f.disposition')->orWhereNotIn('f.disposition', ['scrap', 'replace']))
             ->orderByRaw("f.disposition IS NULL, FIELD(u.grade, 'D', 'C', 'B', 'A'), u.id")
             ->limit(self::SHOWN_CORES)
-            ->get([
-                'u.core_tag',
-                'v.code',
-                'u.station',
-                'u.grade',
-                'u.rack',
-                'u.clues',
-                'f.disposition',
-                'f.condition',
-            ]);
+            ->get(['u.core_tag', 'v.code', 'u.station', 'u.grade', 'u.rack', 'u.clues', 'f.disposition', 'f.condition']);
 
-        return array_values($rows
-            ->map(
-                fn (\stdClass $r) => [
-                    'coreTag' => $r->core_tag,
-                    'variant' => $r->code,
-                    'station' => $r->station,
-                    'grade' => $r->grade,
-                    'rack' => $r->rack,
-                    'history' => json_decode($r->clues, true)['prior-service'] ?? null,
-                    'seen' => $r->disposition === null ? null : "$r->condition, $r->disposition",
-                ],
-            )
-            ->all());
+        return array_values($rows->map(self::core(...))->all());
+    }
+
+    /** @return array<string, mixed> */
+    private static function core(\stdClass $r): array
+    {
+        return [
+            'coreTag' => $r->core_tag,
+            'variant' => $r->code,
+            'station' => $r->station,
+            'grade' => $r->grade,
+            'rack' => $r->rack,
+            'history' => json_decode($r->clues, true)['prior-service'] ?? null,
+            'seen' => $r->disposition === null ? null : "$r->condition, $r->disposition",
+        ];
     }
 }

@@ -15,43 +15,53 @@ final class VehicleSearch
     public function find(string $text): array
     {
         $compact = strtoupper((string) preg_replace('/[\s-]+/', '', $text));
-        if (strlen($compact) === 17) {
-            $vin = Vin::read($compact);
-            $vehicles = ! $vin->legible()
-                ? new Collection()
-                : Vehicle::query()
-                    ->where('wmi', substr($compact, 0, 3))
-                    ->whereRaw("? LIKE REPLACE(COALESCE(vin_pattern, CONCAT(wmi, '??????????????')), '?', '_')", [
-                        $compact,
-                    ])
-                    ->where(function ($w) use ($vin): void {
-                        $w->whereRaw($vin->modelYears === [] ? '1 = 1' : '1 = 0');
-                        foreach ($vin->modelYears as $year) {
-                            $w->orWhere(fn ($y) => $y->where('from_year', '<=', $year)->where('to_year', '>=', $year));
-                        }
-                    })
-                    ->orderBy('id')
-                    ->limit(self::SHOWN)
-                    ->get();
-            $years = array_values(
-                array_filter(
-                    $vin->modelYears,
-                    fn (int $y) => $vehicles->isEmpty() ||
-                        $vehicles->contains(fn (Vehicle $v) => $v->from_year <= $y && $v->to_year >= $y),
-                ),
-            );
 
-            return [
-                'vin' => [
-                    'vin' => $compact,
-                    'valid' => $vin->valid(),
-                    'problems' => $vin->problems,
-                    'modelYears' => $vin->modelYears,
-                ],
-                'vehicles' => $vehicles,
-                'year' => count($years) === 1 ? $years[0] : null,
-            ];
-        }
+        return strlen($compact) === 17 ? self::byVin($compact) : self::byWords($text);
+    }
+
+    /** @return array{vin: array<string, mixed>, vehicles: Collection<int, Vehicle>, year: ?int} */
+    private static function byVin(string $text): array
+    {
+        $vin = Vin::read($text);
+        $vehicles = $vin->legible() ? self::carrying($text, $vin->modelYears) : new Collection();
+        $made = fn (int $y) => $vehicles->contains(fn (Vehicle $v) => $v->from_year <= $y && $v->to_year >= $y);
+        $years = array_values(array_filter($vin->modelYears, fn (int $y) => $vehicles->isEmpty() || $made($y)));
+
+        return [
+            'vin' => [
+                'vin' => $text,
+                'valid' => $vin->valid(),
+                'problems' => $vin->problems,
+                'modelYears' => $vin->modelYears,
+            ],
+            'vehicles' => $vehicles,
+            'year' => count($years) === 1 ? $years[0] : null,
+        ];
+    }
+
+    /**
+     * @param  list<int>  $years
+     * @return Collection<int, Vehicle>
+     */
+    private static function carrying(string $vin, array $years): Collection
+    {
+        return Vehicle::query()
+            ->where('wmi', substr($vin, 0, 3))
+            ->whereRaw("? LIKE REPLACE(COALESCE(vin_pattern, CONCAT(wmi, '??????????????')), '?', '_')", [$vin])
+            ->where(function ($w) use ($years): void {
+                $w->whereRaw($years === [] ? '1 = 1' : '1 = 0');
+                foreach ($years as $year) {
+                    $w->orWhere(fn ($y) => $y->where('from_year', '<=', $year)->where('to_year', '>=', $year));
+                }
+            })
+            ->orderBy('id')
+            ->limit(self::SHOWN)
+            ->get();
+    }
+
+    /** @return array{vin: null, vehicles: Collection<int, Vehicle>, year: ?int} */
+    private static function byWords(string $text): array
+    {
         $exact = Vehicle::query()->where('code', $text)->get();
         $query = Vehicle::query()->orderBy('maker')->orderBy('model')->orderBy('from_year')->limit(self::SHOWN);
         $year = null;
@@ -61,14 +71,7 @@ final class VehicleSearch
                 $query->where('from_year', '<=', $year)->where('to_year', '>=', $year);
             } else {
                 $like = '%'.addcslashes($word, '%_\\').'%';
-                $query->where(
-                    fn ($w) => $w
-                        ->where('maker', 'like', $like)
-                        ->orWhere('model', 'like', $like)
-                        ->orWhere('engine', 'like', $like)
-                        ->orWhere('drive', 'like', $like)
-                        ->orWhere('code', 'like', $like),
-                );
+                $query->whereAny(['maker', 'model', 'engine', 'drive', 'code'], 'like', $like);
             }
         }
 

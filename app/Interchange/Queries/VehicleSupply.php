@@ -56,17 +56,7 @@ final class VehicleSupply
         return [
             'vehicle' => self::vehicle($vehicle),
             'year' => $year,
-            'fits' => $applications
-                ->map(
-                    fn (\stdClass $a) => [
-                        'variant' => $a->code,
-                        'name' => $a->name,
-                        'years' => "$a->from_year-$a->to_year",
-                        'source' => trim("$a->source, $a->edition", ', '),
-                        'confidence' => $a->confidence,
-                    ],
-                )
-                ->all(),
+            'fits' => $applications->map(self::fit(...))->all(),
             'units' => $units['found'],
             'more' => $units['more'],
             'ways' => $names
@@ -87,6 +77,18 @@ final class VehicleSupply
             'drive' => $v->drive,
             'steering' => $v->steering,
             'years' => "$v->from_year-$v->to_year",
+        ];
+    }
+
+    /** @return array<string, string> */
+    private static function fit(\stdClass $a): array
+    {
+        return [
+            'variant' => $a->code,
+            'name' => $a->name,
+            'years' => "$a->from_year-$a->to_year",
+            'source' => trim("$a->source, $a->edition", ', '),
+            'confidence' => $a->confidence,
         ];
     }
 

@@ -80,94 +80,98 @@ final class CoreBalance
             ->where('u.customer_id', $customer->id)
             ->where('u.ownership', 'exchange')
             ->whereBetween('u.received_at', [$from, "$to 23:59:59"]);
-        $credited = (clone $received)->selectRaw('COUNT(*) AS cores, SUM(credit) AS credited')->first();
-        $cores = $received
-            ->leftJoin('variants AS v', 'v.id', '=', 'u.variant_id')
-            ->leftJoin('families AS f', 'f.id', '=', 'u.family_id')
-            ->leftJoin('core_debts AS d', 'd.settled_by_unit_id', '=', 'u.id')
-            ->orderBy('u.received_at')
-            ->limit(self::LINES)
-            ->get([
-                'u.id',
-                'u.core_tag',
-                'u.received_at',
-                'u.grade',
-                'u.grade_reason',
-                'u.credit',
-                'u.credit_revision',
-                'v.code AS variant',
-                'f.name AS family',
-                'd.id AS settles',
-            ]);
-        $lines = self::lines($cores);
         $charged = DB::table('core_debts AS d')
             ->where('d.customer_id', $customer->id)
             ->where(fn ($w) => $w->whereNull('d.settled_at')->orWhereBetween('d.charged_on', [$from, $to]));
         $today = now()->format('Y-m-d');
-        $owed = (clone $charged)
+
+        return [
+            'customer' => ['code' => $customer->code, 'name' => $customer->name, 'city' => $customer->city],
+            'from' => $from,
+            'to' => $to,
+            'totals' => self::totals(clone $received, clone $charged, $today),
+            'cores' => self::cores($received),
+            'debts' => self::debts($charged, $today),
+        ];
+    }
+
+    /** @return array<string, int|float> of all there is, shown or not */
+    private static function totals(Builder $received, Builder $charged, string $today): array
+    {
+        $credited = $received->selectRaw('COUNT(*) AS cores, SUM(credit) AS credited')->first();
+        $owed = $charged
             ->selectRaw(
                 'COUNT(*) AS units, SUM(settled_at IS NULL) AS owed, SUM(IF(settled_at IS NULL, core_charge, 0)) AS '
                     .'charged, SUM(settled_at IS NULL AND due_on < ?) AS overdue',
                 [$today],
             )
             ->first();
-        $debts = $charged
+
+        return [
+            'cores' => (int) $credited?->cores,
+            'credited' => round((float) $credited?->credited, 2),
+            'units' => (int) $owed?->units,
+            'owed' => (int) $owed?->owed,
+            'charged' => round((float) $owed?->charged, 2),
+            'overdue' => (int) $owed?->overdue,
+        ];
+    }
+
+    /** @return list<array<string, mixed>> */
+    private static function cores(Builder $received): array
+    {
+        $cores = $received
+            ->leftJoin('variants AS v', 'v.id', '=', 'u.variant_id')
+            ->leftJoin('families AS f', 'f.id', '=', 'u.family_id')
+            ->leftJoin('core_debts AS d', 'd.settled_by_unit_id', '=', 'u.id')
+            ->orderBy('u.received_at')
+            ->limit(self::LINES)
+            ->select(['u.id', 'u.core_tag', 'u.received_at', 'u.grade', 'u.grade_reason', 'u.credit'])
+            ->addSelect(['u.credit_revision', 'v.code AS variant', 'f.name AS family', 'd.id AS settles'])
+            ->get();
+        $lines = self::lines($cores);
+
+        return array_values($cores
+            ->map(
+                fn (\stdClass $c) => [
+                    'coreTag' => $c->core_tag,
+                    'receivedOn' => substr($c->received_at, 0, 10),
+                    'unit' => $c->variant ?? ($c->family ?? 'not identified'),
+                    'grade' => $c->grade,
+                    'reason' => $c->grade_reason,
+                    'credit' => (float) $c->credit,
+                    'lines' => $lines[$c->id] ?? [],
+                    'revision' => self::revision($c->credit_revision),
+                    'settles' => $c->settles !== null,
+                ],
+            )
+            ->all());
+    }
+
+    /** @return list<array<string, mixed>> */
+    private static function debts(Builder $charged, string $today): array
+    {
+        return array_values($charged
             ->join('builds AS b', 'b.id', '=', 'd.build_id')
             ->join('families AS f', 'f.id', '=', 'd.family_id')
             ->leftJoin('units AS s', 's.id', '=', 'd.settled_by_unit_id')
             ->orderBy('d.charged_on')
             ->limit(self::LINES)
-            ->get([
-                'b.serial',
-                'f.name AS family',
-                'd.core_charge',
-                'd.charged_on',
-                'd.due_on',
-                'd.settled_at',
-                's.core_tag',
-            ]);
-
-        return [
-            'customer' => ['code' => $customer->code, 'name' => $customer->name, 'city' => $customer->city],
-            'from' => $from,
-            'to' => $to,
-            'cores' => $cores
-                ->map(
-                    fn (\stdClass $c) => [
-                        'coreTag' => $c->core_tag,
-                        'receivedOn' => substr($c->received_at, 0, 10),
-                        'unit' => $c->variant ?? ($c->family ?? 'not identified'),
-                        'grade' => $c->grade,
-                        'reason' => $c->grade_reason,
-                        'credit' => (float) $c->credit,
-                        'lines' => $lines[$c->id] ?? [],
-                        'revision' => self::revision($c->credit_revision),
-                        'settles' => $c->settles !== null,
-                    ],
-                )
-                ->all(),
-            'debts' => $debts
-                ->map(
-                    fn (\stdClass $d) => [
-                        'serial' => $d->serial,
-                        'family' => $d->family,
-                        'charge' => (float) $d->core_charge,
-                        'chargedOn' => $d->charged_on,
-                        'dueOn' => $d->due_on,
-                        'settledBy' => $d->core_tag,
-                        'overdue' => $d->settled_at === null && $d->due_on < $today,
-                    ],
-                )
-                ->all(),
-            'totals' => [
-                'cores' => (int) $credited?->cores,
-                'credited' => round((float) $credited?->credited, 2),
-                'units' => (int) $owed?->units,
-                'owed' => (int) $owed?->owed,
-                'charged' => round((float) $owed?->charged, 2),
-                'overdue' => (int) $owed?->overdue,
-            ],
-        ];
+            ->select(['b.serial', 'f.name AS family', 'd.core_charge', 'd.charged_on'])
+            ->addSelect(['d.due_on', 'd.settled_at', 's.core_tag'])
+            ->get()
+            ->map(
+                fn (\stdClass $d) => [
+                    'serial' => $d->serial,
+                    'family' => $d->family,
+                    'charge' => (float) $d->core_charge,
+                    'chargedOn' => $d->charged_on,
+                    'dueOn' => $d->due_on,
+                    'settledBy' => $d->core_tag,
+                    'overdue' => $d->settled_at === null && $d->due_on < $today,
+                ],
+            )
+            ->all());
     }
 
     /** @return array{before: float, reason: string, at: string}|null */

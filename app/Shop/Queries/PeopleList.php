@@ -41,18 +41,7 @@ final class PeopleList
                         'shortestPin' => PinRule::shortest($p->role),
                         'skills' => ($skills[$p->id] ?? collect())->pluck('skill')->values(),
                         'lockedUntil' => self::time($waiting->where('badge', $p->badge)->max('locked_until')),
-                        'sessions' => ($open[$p->id] ?? collect())
-                            ->map(
-                                fn (OpenSession $s) => [
-                                    'tablet' => $s->tablet->name,
-                                    'address' => $s->address,
-                                    'since' => self::time($s->since),
-                                    'seenAt' => self::time($s->seen_at),
-                                    'locked' => $s->locked_at !== null,
-                                    'mine' => $s->id === OpenSessions::key(),
-                                ],
-                            )
-                            ->values(),
+                        'sessions' => ($open[$p->id] ?? collect())->map(self::session(...))->values(),
                     ],
                 ),
             'lockedPlaces' => $waiting
@@ -65,6 +54,19 @@ final class PeopleList
                     ],
                 )
                 ->values(),
+        ];
+    }
+
+    /** @return array<string, mixed> */
+    private static function session(OpenSession $s): array
+    {
+        return [
+            'tablet' => $s->tablet->name,
+            'address' => $s->address,
+            'since' => self::time($s->since),
+            'seenAt' => self::time($s->seen_at),
+            'locked' => $s->locked_at !== null,
+            'mine' => $s->id === OpenSessions::key(),
         ];
     }
 

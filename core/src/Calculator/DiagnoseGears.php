@@ -25,7 +25,7 @@ final class DiagnoseGears implements Calculator
                 static fn (Input $code): StoredCode => new StoredCode(
                     $code->name('code'),
                     $code->choice('means', $table->codeMeanings()),
-                    $code->has('gear') ? $code->string('gear') : '',
+                    $code->stringOr('gear'),
                 ),
                 $in->optional('codes')?->asList() ?? [],
             ),

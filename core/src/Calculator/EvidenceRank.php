@@ -53,7 +53,7 @@ final class EvidenceRank implements Calculator
 
         return new Hypothesis(
             $in->name('id'),
-            $in->has('prior') ? $in->number('prior', min: 0.0) : 1.0,
+            $in->numberOr('prior', 1.0, min: 0.0),
             $expect,
         );
     }

@@ -52,7 +52,7 @@ final class FitStack implements Calculator
             $in->name('part'),
             $in->at('thickness')->asDecimal(0.0),
             $in->has('stock') ? $in->integer('stock', 0) : null,
-            $in->has('cost') ? $in->number('cost', min: 0.0) : null,
+            $in->numberIf('cost', min: 0.0),
         );
     }
 }

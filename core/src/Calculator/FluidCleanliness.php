@@ -18,7 +18,7 @@ final class FluidCleanliness implements Calculator
     public function calculate(Input $in): array
     {
         $counts = $in->at('counts');
-        $volume = $in->has('volume_ml') ? $in->number('volume_ml', above: 0.0) : 1.0;
+        $volume = $in->numberOr('volume_ml', 1.0, above: 0.0);
         $numbers = $perMl = $few = [];
         $larger = INF;
         foreach (self::SIZES as $size) {

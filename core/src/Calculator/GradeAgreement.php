@@ -14,7 +14,7 @@ final class GradeAgreement implements Calculator
     public function calculate(Input $in): array
     {
         $agreement = Agreement::read($in);
-        $confidence = $in->has('confidence') ? $in->number('confidence', above: 0.0, below: 1.0) : 0.95;
+        $confidence = $in->numberOr('confidence', 0.95, above: 0.0, below: 1.0);
         $kappa = $agreement->kappa();
         $error = $agreement->standardError();
         $reach = Special::invert(Special::normalCdf(...), (1.0 + $confidence) / 2.0, 0.0, 9.0) * $error;

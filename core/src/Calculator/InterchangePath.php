@@ -14,7 +14,7 @@ final class InterchangePath implements Calculator
 {
     public function calculate(Input $in): array
     {
-        $rate = $in->has('rate') ? $in->number('rate', min: 0.0) : 0.0;
+        $rate = $in->numberOr('rate', 0.0, min: 0.0);
         $nodes = [];
         foreach ($in->list('nodes', 1) as $node) {
             $id = $node->name('id');

@@ -18,19 +18,7 @@ final class ShiftFeel implements Calculator
     public function calculate(Input $in): array
     {
         $chart = ApplyChart::read($in, 1);
-        [$from, $to] = [self::gear($in, 'from', $chart), self::gear($in, 'to', $chart)];
-        if (! $from->isForward() || ! $to->isForward() || $from->ratio <= $to->ratio) {
-            throw $in->at('to')->fail('upshift', 'The shift must go from one forward gear up to another.');
-        }
-        $element = $in->name('element');
-        if (! isset($to->elementTorque[$element], $from->slip[$element])) {
-            throw $in
-                ->at('element')
-                ->fail(
-                    'on-coming',
-                    "The element \"$element\" is not one that comes on in this shift with a torque of its own.",
-                );
-        }
+        [$from, $to, $element] = self::shift($in, $chart);
         $nodes = $chart->train->shafts();
         $capacity = Capacity::read($in->at('capacity'), $nodes);
         [$engine, $rpm] = [$in->number('inputTorque_nm', above: 0.0), $in->number('inputSpeed_rpm', above: 0.0)];
@@ -63,6 +51,26 @@ final class ShiftFeel implements Calculator
         }
 
         return ['builds' => $builds, 'assumptions' => Feel::ASSUMPTIONS];
+    }
+
+    /** @return array{SolvedGear, SolvedGear, string} the gears, and the element that comes on */
+    private static function shift(Input $in, ApplyChart $chart): array
+    {
+        [$from, $to] = [self::gear($in, 'from', $chart), self::gear($in, 'to', $chart)];
+        if (! $from->isForward() || ! $to->isForward() || $from->ratio <= $to->ratio) {
+            throw $in->at('to')->fail('upshift', 'The shift must go from one forward gear up to another.');
+        }
+        $element = $in->name('element');
+        if (! isset($to->elementTorque[$element], $from->slip[$element])) {
+            throw $in
+                ->at('element')
+                ->fail(
+                    'on-coming',
+                    "The element \"$element\" is not one that comes on in this shift with a torque of its own.",
+                );
+        }
+
+        return [$from, $to, $element];
     }
 
     private static function gear(Input $in, string $field, ApplyChart $chart): SolvedGear

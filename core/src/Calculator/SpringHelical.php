@@ -15,20 +15,7 @@ final class SpringHelical implements Calculator
         $nested = $in->has('springs');
         $springs = $nested ? array_map(Spring::read(...), $in->list('springs', 1)) : [Spring::read($in)];
         $solid = max([0.0, ...array_map(static fn (Spring $s): float => $s->solid, $springs)]);
-        $lengths = [];
-        foreach (['installed' => 'installedLength_mm', 'compressed' => 'compressedLength_mm'] as $name => $field) {
-            $length = $in->optional($field);
-            if ($length !== null) {
-                if ($length->asNumber(above: 0.0) < $solid) {
-                    throw $length->fail(
-                        'solid',
-                        'The length lies below the solid length of '.Input::show(round($solid, 6)).' mm.',
-                    );
-                }
-                $lengths[$name] = $length->asNumber();
-            }
-        }
-        $lengths['solid'] = $solid;
+        $lengths = self::lengths($in, $solid) + ['solid' => $solid];
         $forces = $stress = [];
         foreach ($lengths as $name => $length) {
             $forces[$name] = array_sum(array_map(static fn (Spring $s): float => $s->force($length), $springs));
@@ -59,6 +46,25 @@ final class SpringHelical implements Calculator
             ),
             'rateSteps' => self::steps($springs),
         ];
+    }
+
+    /** @return array<string, float> mm, installed and compressed where they are given */
+    private static function lengths(Input $in, float $solid): array
+    {
+        $lengths = [];
+        foreach (['installed' => 'installedLength_mm', 'compressed' => 'compressedLength_mm'] as $name => $field) {
+            $length = $in->optional($field);
+            if ($length === null) {
+                continue;
+            }
+            $lengths[$name] = $length->asNumber(above: 0.0);
+            if ($lengths[$name] < $solid) {
+                $least = Input::show(round($solid, 6));
+                throw $length->fail('solid', "The length lies below the solid length of $least mm.");
+            }
+        }
+
+        return $lengths;
     }
 
     /**

@@ -14,7 +14,7 @@ final class TyreSize implements Calculator
     {
         $size = $in->name('size');
         $tyre = $in->at('size')->within(static fn (): Tyre => Tyre::of($size));
-        $factor = $in->has('rollingFactor') ? $in->number('rollingFactor', min: 2.5, max: M_PI) : null;
+        $factor = $in->numberIf('rollingFactor', min: 2.5, max: M_PI);
 
         return [
             'rollingRadius_mm' => $tyre->rollingRadius($factor ?? Tyre::ROLLING_FACTOR),

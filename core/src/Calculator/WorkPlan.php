@@ -21,7 +21,7 @@ final class WorkPlan implements Calculator
         $places = static fn (string $field): array => $in->has($field)
             ? $graph->placesOf($in->strings($field), "/$field")
             : [];
-        $effort = $in->has('effort') ? $in->number('effort', above: 0.0, max: 100.0) : self::DEFAULT_EFFORT;
+        $effort = $in->numberOr('effort', self::DEFAULT_EFFORT, above: 0.0, max: 100.0);
         $plan = Plan::of($graph, $places('done'), $places('jammed'), $effort);
         $reach = $in->has('target') ? $plan->reach($in->name('target')) : null;
         $left = $plan->left();

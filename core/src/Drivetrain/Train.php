@@ -75,12 +75,7 @@ final class Train
      */
     public function solve(array $applied): SolvedGear
     {
-        $held = [];
-        foreach ($applied as $id) {
-            $held[$id] =
-                $this->elements[$id] ??
-                throw new BadInput('unknown-element', "The element \"$id\" is not in the list of elements.");
-        }
+        $held = $this->held($applied);
         $system = $this->speedSystem($held);
         if (! $system->consistent) {
             return new SolvedGear('locked');
@@ -96,7 +91,7 @@ final class Train
         $torques = $driven ? $this->torqueSystem($held) : null;
 
         return new SolvedGear(
-            $out === null ? 'neutral' : ($driven ? 'driven' : 'held'),
+            self::state($out, $driven),
             $driven ? 1.0 / $out : null,
             $speeds,
             $this->pinionSpeeds($system),
@@ -107,6 +102,32 @@ final class Train
             $this->consistent($onElements),
             $this->wouldLock($slips),
         );
+    }
+
+    /** @return 'driven'|'held'|'neutral' */
+    private static function state(?float $output, bool $driven): string
+    {
+        if ($output === null) {
+            return 'neutral';
+        }
+
+        return $driven ? 'driven' : 'held';
+    }
+
+    /**
+     * @param  list<string>  $applied
+     * @return array<string, Element>
+     */
+    private function held(array $applied): array
+    {
+        $held = [];
+        foreach ($applied as $id) {
+            $held[$id] =
+                $this->elements[$id] ??
+                throw new BadInput('unknown-element', "The element \"$id\" is not in the list of elements.");
+        }
+
+        return $held;
     }
 
     /**

@@ -64,63 +64,92 @@ final class ShiftMeter
      */
     public function tieUpsInGear(array $dwells): array
     {
-        $out = [];
         $block = max(1, (int) round(0.1 * $this->rate));
-        foreach ($dwells as $dwell) {
-            $medians = [];
-            for ($k = $dwell->first; $k <= $dwell->last; $k += $block) {
-                $slice = array_slice($this->output, $k, min($block, $dwell->last - $k + 1));
-                $medians[] = $slice === [] ? 0.0 : Signal::median($slice);
+
+        return array_merge(...array_map(fn (Dwell $d): array => $this->dipsOf($d, $block), $dwells), ...[[]]);
+    }
+
+    /**
+     * @param  int  $block  samples of one median
+     * @return list<array<string, mixed>>
+     */
+    private function dipsOf(Dwell $dwell, int $block): array
+    {
+        [$baseline, $dips] = $this->belowBaseline($dwell, $block);
+        $out = [];
+        [$first, $last] = [array_key_first($dips) ?? 0, array_key_last($dips) ?? -1];
+        for ($k = $first; $k <= $last; $k++) {
+            if ($dips[$k] < max((self::TIE_UP_PCT / 100.0) * $baseline[$k], self::SMALLEST_DIP_RPM)) {
+                continue;
             }
-            // The median over a symmetric window follows a steady rise or fall, but not a short dip.
-            $smooth = [];
-            foreach (array_keys($medians) as $i) {
-                $half = min(10, $i, count($medians) - 1 - $i);
-                $smooth[] = Signal::median(array_slice($medians, $i - $half, 2 * $half + 1) ?: [0.0]);
+            [$start, $deepest, $end] = self::reach($dips, $baseline, $k);
+            [$depth, $at] = Signal::peak($dips, $deepest);
+            // Slower than this it is the load braking the output, not two elements fighting.
+            if (($end - $start) / $this->rate <= 1.5) {
+                $out[] = [
+                    'gear' => $dwell->gear,
+                    'from_s' => $start / $this->rate,
+                    'to_s' => $end / $this->rate,
+                    'deepest_s' => $at / $this->rate,
+                    'depth_rpm' => $depth,
+                    'depth_pct' => (100.0 * $depth) / $baseline[$deepest],
+                ];
             }
-            $dips = [];
-            $baseline = [];
-            [$first, $last] = [
-                $dwell->first + intdiv($block, 2),
-                $dwell->first + (count($smooth) - 2) * $block + intdiv($block, 2),
-            ];
-            for ($k = $first; $k < $last; $k++) {
-                $u = ($k - $first) / $block;
-                $i = (int) $u;
-                $baseline[$k] = $smooth[$i] + ($smooth[$i + 1] - $smooth[$i]) * ($u - $i);
-                $dips[$k] = $baseline[$k] - $this->output[$k];
-            }
-            for ($k = $first; $k < $last; $k++) {
-                if ($dips[$k] < max((self::TIE_UP_PCT / 100.0) * $baseline[$k], self::SMALLEST_DIP_RPM)) {
-                    continue;
-                }
-                $end = $k;
-                $deepest = $k;
-                while ($end < $last - 1 && $dips[$end + 1] > 0.002 * $baseline[$end + 1]) {
-                    $end++;
-                    $deepest = $dips[$end] > $dips[$deepest] ? $end : $deepest;
-                }
-                $start = $k;
-                while ($start > $first && $dips[$start - 1] > 0.002 * $baseline[$start - 1]) {
-                    $start--;
-                }
-                [$depth, $at] = Signal::peak($dips, $deepest);
-                // Slower than this it is the load braking the output, not two elements fighting.
-                if (($end - $start) / $this->rate <= 1.5) {
-                    $out[] = [
-                        'gear' => $dwell->gear,
-                        'from_s' => $start / $this->rate,
-                        'to_s' => $end / $this->rate,
-                        'deepest_s' => $at / $this->rate,
-                        'depth_rpm' => $depth,
-                        'depth_pct' => (100.0 * $depth) / $baseline[$deepest],
-                    ];
-                }
-                $k = $end;
-            }
+            $k = $end;
         }
 
         return $out;
+    }
+
+    /**
+     * How far the output lies below its own course. The median over a symmetric window follows a steady rise or fall,
+     * but not a short dip.
+     *
+     * @return array{array<int, float>, array<int, float>} baseline and depth below it, by sample
+     */
+    private function belowBaseline(Dwell $dwell, int $block): array
+    {
+        $medians = [];
+        for ($k = $dwell->first; $k <= $dwell->last; $k += $block) {
+            $slice = array_slice($this->output, $k, min($block, $dwell->last - $k + 1));
+            $medians[] = $slice === [] ? 0.0 : Signal::median($slice);
+        }
+        $smooth = [];
+        foreach (array_keys($medians) as $i) {
+            $half = min(10, $i, count($medians) - 1 - $i);
+            $smooth[] = Signal::median(array_slice($medians, $i - $half, 2 * $half + 1) ?: [0.0]);
+        }
+        $baseline = $dips = [];
+        $first = $dwell->first + intdiv($block, 2);
+        $last = $first + (count($smooth) - 2) * $block;
+        for ($k = $first; $k < $last; $k++) {
+            $u = ($k - $first) / $block;
+            $i = (int) $u;
+            $baseline[$k] = $smooth[$i] + ($smooth[$i + 1] - $smooth[$i]) * ($u - $i);
+            $dips[$k] = $baseline[$k] - $this->output[$k];
+        }
+
+        return [$baseline, $dips];
+    }
+
+    /**
+     * Where the dip around a sample begins, is deepest and ends.
+     *
+     * @param  array<int, float>  $dips
+     * @param  array<int, float>  $baseline
+     * @return array{int, int, int}
+     */
+    private static function reach(array $dips, array $baseline, int $k): array
+    {
+        $isDip = static fn (int $at): bool => isset($dips[$at]) && $dips[$at] > 0.002 * $baseline[$at];
+        for ($start = $k; $isDip($start - 1); $start--);
+        $deepest = $k;
+        for ($end = $k; $isDip($end + 1);) {
+            $end++;
+            $deepest = $dips[$end] > $dips[$deepest] ? $end : $deepest;
+        }
+
+        return [$start, $deepest, $end];
     }
 
     /** @return array<string, mixed>|null */

@@ -22,15 +22,15 @@ abstract class Feature
     public static function read(Input $in): self
     {
         $id = $in->name('id');
-        $reliability = $in->has('reliability') ? $in->number('reliability', above: 0.0, max: 1.0) : 1.0;
-        $effort = $in->has('effort') ? $in->number('effort', above: 0.0) : 1.0;
+        $reliability = $in->numberOr('reliability', 1.0, above: 0.0, max: 1.0);
+        $effort = $in->numberOr('effort', 1.0, above: 0.0);
         if (! $in->has('kind') || $in->choice('kind', ['choice', 'number']) === 'choice') {
             $values = array_map(static fn (Input $v): string => $v->asString(), $in->list('values', 1));
 
             return $in->within(static fn (): self => new ChoiceFeature($id, $values, $reliability, $effort));
         }
         $range = $in->has('range') ? $in->numbers('range') : null;
-        $tolerance = $in->has('tolerance') ? $in->number('tolerance', min: 0.0) : 0.0;
+        $tolerance = $in->numberOr('tolerance', 0.0, min: 0.0);
 
         return $in->within(static fn (): self => new NumberFeature($id, $range, $tolerance, $reliability, $effort));
     }

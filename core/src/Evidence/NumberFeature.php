@@ -97,26 +97,8 @@ final class NumberFeature extends Feature
     /** 20 bins that are equally probable under the current predictive distribution. */
     public function outcomes(array $expectations, array $weights): array
     {
-        $lows = $this->range === null ? [] : [$this->range[0]];
-        $highs = $this->range === null ? [] : [$this->range[1]];
-        foreach ($expectations as $expectation) {
-            if (is_array($expectation)) {
-                [$mean, $sd] = self::normal($expectation);
-                [$lows[], $highs[]] = [$mean - 12.0 * $sd, $mean + 12.0 * $sd];
-            }
-        }
-        [$low, $high] = $lows === [] || $highs === [] ? [0.0, 1.0] : [min($lows), max($highs)];
-        // Look-alikes often expect the same: each expectation is reckoned once with all its weight.
-        $distinct = [];
-        foreach ($expectations as $h => $expectation) {
-            if ($weights[$h] > 0.0) {
-                $key = is_array($expectation) ? pack('d*', ...self::normal($expectation)) : '';
-                $distinct[$key] = [
-                    'expectation' => $expectation,
-                    'weight' => ($distinct[$key]['weight'] ?? 0.0) + $weights[$h],
-                ];
-            }
-        }
+        [$low, $high] = $this->reach($expectations);
+        $distinct = self::distinct($expectations, $weights);
         $predictive = function (float $x) use ($distinct): float {
             $sum = 0.0;
             foreach ($distinct as ['expectation' => $expectation, 'weight' => $weight]) {
@@ -138,6 +120,46 @@ final class NumberFeature extends Feature
         }
 
         return ['outcomes' => $outcomes, 'binEdges' => $edges];
+    }
+
+    /**
+     * Between which readings anything is to be expected.
+     *
+     * @param  list<mixed>  $expectations
+     * @return array{float, float}
+     */
+    private function reach(array $expectations): array
+    {
+        $ends = $this->range ?? [];
+        foreach (array_filter($expectations, is_array(...)) as $expectation) {
+            [$mean, $sd] = self::normal($expectation);
+            array_push($ends, $mean - 12.0 * $sd, $mean + 12.0 * $sd);
+        }
+
+        return $ends === [] ? [0.0, 1.0] : [min($ends), max($ends)];
+    }
+
+    /**
+     * Look-alikes often expect the same: each expectation is reckoned once with all its weight.
+     *
+     * @param  list<mixed>  $expectations
+     * @param  list<float>  $weights
+     * @return array<string, array{expectation: mixed, weight: float}>
+     */
+    private static function distinct(array $expectations, array $weights): array
+    {
+        $distinct = [];
+        foreach ($expectations as $h => $expectation) {
+            if ($weights[$h] > 0.0) {
+                $key = is_array($expectation) ? pack('d*', ...self::normal($expectation)) : '';
+                $distinct[$key] = [
+                    'expectation' => $expectation,
+                    'weight' => ($distinct[$key]['weight'] ?? 0.0) + $weights[$h],
+                ];
+            }
+        }
+
+        return $distinct;
     }
 
     /** Probability of a reading below x. */

@@ -54,44 +54,46 @@ final class Thread
             );
         }
         if (preg_match('/^[Mm](\d+(?:\.\d+)?)(?:x(\d+(?:\.\d+)?))?$/', $s, $m) === 1) {
-            $diameter = (float) $m[1];
-            $pitch = isset($m[2])
-                ? (float) $m[2]
-                : self::COARSE[rtrim(rtrim(str_contains($m[1], '.') ? $m[1] : $m[1].'.', '0'), '.')] ?? 0.0;
-            if ($pitch === 0.0 && ! isset($m[2])) {
-                throw new BadInput(
-                    'thread',
-                    "M$m[1] has no coarse pitch in ISO 261; add the pitch, for example M{$m[1]}x1.",
-                    $path,
-                );
-            }
+            $pitch = isset($m[2]) ? (float) $m[2] : self::coarse($m[1], $path);
 
-            return self::checked(true, $diameter, $pitch, $text, $path);
+            return self::checked(true, (float) $m[1], $pitch, $text, $path);
         }
-        $trimmed = trim($text);
-        if (
-            preg_match(
-                '/^(?:(?<number>#\s*\d+)|(?:(?<whole>\d+)[ -])?(?<num>\d+)\/(?<den>\d+)|(?<decimal>\d*\.\d+|\d+))'.
-                    '\s*-\s*(?<tpi>\d+(?:\.\d+)?)(?:\s*UN[A-Z]*)?$/',
-                $trimmed,
-                $m,
-            ) === 1 &&
-            (float) $m['tpi'] > 0.0
-        ) {
-            $inches = match (true) {
-                $m['number'] !== '' => 0.06 + 0.013 * (float) ltrim($m['number'], '# '),
-                $m['num'] !== '' && (float) $m['den'] > 0.0 => (float) $m['whole'] +
-                    (float) $m['num'] / (float) $m['den'],
-                default => (float) $m['decimal'],
-            };
-
-            return self::checked(false, $inches * 25.4, 25.4 / (float) $m['tpi'], $text, $path);
+        if (preg_match(self::UNIFIED, trim($text), $m) === 1 && (float) $m['tpi'] > 0.0) {
+            return self::checked(false, self::inches($m) * 25.4, 25.4 / (float) $m['tpi'], $text, $path);
         }
         throw new BadInput(
             'thread',
             '"'.mb_strimwidth($text, 0, 40, '…').'" is not a thread; write M6x1.0 or 5/16-18.',
             $path,
         );
+    }
+
+    /** A numbered size, a fraction with or without a whole number before it, or a decimal; then threads an inch. */
+    private const UNIFIED =
+        '/^(?:(?<number>#\s*\d+)|(?:(?<whole>\d+)[ -])?(?<num>\d+)\/(?<den>\d+)|(?<decimal>\d*\.\d+|\d+))'.
+        '\s*-\s*(?<tpi>\d+(?:\.\d+)?)(?:\s*UN[A-Z]*)?$/';
+
+    /** @return float mm, the coarse pitch of ISO 261 */
+    private static function coarse(string $diameter, string $path): float
+    {
+        $size = rtrim(rtrim(str_contains($diameter, '.') ? $diameter : "$diameter.", '0'), '.');
+
+        return self::COARSE[$size] ??
+            throw new BadInput(
+                'thread',
+                "M$diameter has no coarse pitch in ISO 261; add the pitch, for example M{$diameter}x1.",
+                $path,
+            );
+    }
+
+    /** @param  array<array-key, string>  $m  a diameter as UNIFIED reads it; number n is 0.060 + 0.013 n */
+    private static function inches(array $m): float
+    {
+        return match (true) {
+            $m['number'] !== '' => 0.06 + 0.013 * (float) ltrim($m['number'], '# '),
+            $m['num'] !== '' && (float) $m['den'] > 0.0 => (float) $m['whole'] + (float) $m['num'] / (float) $m['den'],
+            default => (float) $m['decimal'],
+        };
     }
 
     /**

@@ -28,41 +28,22 @@ final readonly class Accumulator
     public static function read(Input $in): self
     {
         $outer = $in->number('pistonDiameter_mm', above: 0.0);
-        $rod = $in->has('rodDiameter_mm') ? $in->number('rodDiameter_mm', min: 0.0, below: $outer) : 0.0;
+        $rod = $in->numberOr('rodDiameter_mm', 0.0, min: 0.0, below: $outer);
         $area = (M_PI / 4.0) * ($outer ** 2 - $rod ** 2);
         $springs = array_map(Spring::read(...), $in->list('springs'));
-        $back = $in->has('backPressure_kpa') ? $in->number('backPressure_kpa', min: 0.0) : 0.0;
+        $back = $in->numberOr('backPressure_kpa', 0.0, min: 0.0);
         $stroke = $in->number('stroke_mm', min: 0.0);
         $installed = $in->number('installedLength_mm', above: 0.0);
-        $solid = max([0.0, ...array_map(static fn (Spring $s): float => $s->solid, $springs)]);
-        if ($installed - $stroke < $solid) {
-            throw $in
-                ->at('stroke_mm')
-                ->fail(
-                    'solid',
-                    'A stroke of '.
-                        Input::show($stroke).
-                        ' mm presses a spring below its solid length of '.
-                        Input::show(round($solid, 6)).
-                        ' mm.',
-                );
-        }
+        self::mustClear($in->at('stroke_mm'), $springs, $installed - $stroke);
         $force = static fn (float $length): float => array_sum(
             array_map(static fn (Spring $s): float => $s->force($length), $springs),
         );
-        // The curve bends where a shorter inner spring begins to touch.
-        $travels = [0.0, $stroke];
-        foreach ($springs as $spring) {
-            $touch = $installed - $spring->free;
-            $touch > 0.0 && $touch < $stroke && ($travels[] = $touch);
-        }
-        sort($travels);
         $curve = array_map(
             static fn (float $t): array => [
                 'volume_ml' => ($area * $t) / 1000.0,
                 'pressure_kpa' => $back + ($force($installed - $t) / $area) * 1000.0,
             ],
-            array_values(array_unique($travels)),
+            self::bends($springs, $installed, $stroke),
         );
         $feed = $in->optional('feed');
 
@@ -73,6 +54,37 @@ final readonly class Accumulator
             $curve,
             $feed === null ? null : Orifice::read($feed),
         );
+    }
+
+    /** @param  list<Spring>  $springs */
+    private static function mustClear(Input $stroke, array $springs, float $shortest): void
+    {
+        $solid = max([0.0, ...array_map(static fn (Spring $s): float => $s->solid, $springs)]);
+        if ($shortest < $solid) {
+            [$travel, $least] = [Input::show($stroke->asNumber()), Input::show(round($solid, 6))];
+            throw $stroke->fail(
+                'solid',
+                "A stroke of $travel mm presses a spring below its solid length of $least mm.",
+            );
+        }
+    }
+
+    /**
+     * Where the curve bends: at both ends, and where a shorter inner spring begins to touch.
+     *
+     * @param  list<Spring>  $springs
+     * @return non-empty-list<float> mm of travel
+     */
+    private static function bends(array $springs, float $installed, float $stroke): array
+    {
+        $touching = array_filter(
+            array_map(static fn (Spring $s): float => $installed - $s->free, $springs),
+            static fn (float $touch): bool => $touch > 0.0 && $touch < $stroke,
+        );
+        $travels = array_unique([0.0, ...array_values($touching), $stroke]);
+        sort($travels);
+
+        return $travels;
     }
 
     /** @return array{volume_ml: float, pressure_kpa: float} */

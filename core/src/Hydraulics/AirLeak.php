@@ -26,7 +26,7 @@ final readonly class AirLeak
     /** @throws BadInput */
     public static function read(Input $in): self
     {
-        $ambient = $in->has('ambient_kpa') ? $in->number('ambient_kpa', above: 0.0) : 101.325;
+        $ambient = $in->numberOr('ambient_kpa', 101.325, above: 0.0);
 
         return $in->choice('method', ['decay', 'leakdown']) === 'decay'
             ? self::decay($in, $ambient)
@@ -38,9 +38,7 @@ final readonly class AirLeak
     {
         $start = $in->number('start_kpa', above: $ambient);
         $end = $in->number('end_kpa', above: $ambient, max: $start);
-        $coefficient = $in->has('dischargeCoefficient')
-            ? $in->number('dischargeCoefficient', above: 0.0, max: 1.0)
-            : 0.8;
+        $coefficient = $in->numberOr('dischargeCoefficient', 0.8, above: 0.0, max: 1.0);
         $root = sqrt($in->number('temp_degc', above: -self::KELVIN) + self::KELVIN);
         // dp/dt = -a A p g(p): the time a square metre takes from one pressure to the other
         $a = (AirFlow::R * $root * $coefficient) / ($in->number('volume_l', above: 0.0) / 1000.0);

@@ -33,7 +33,7 @@ final readonly class TagPattern
             $in->name('family'),
             $in->string('pattern'),
             $letters,
-            $in->has('note') ? $in->string('note') : '',
+            $in->stringOr('note'),
         );
     }
 

@@ -35,7 +35,7 @@ final readonly class Step
             $in->name('from'),
             $in->name('to'),
             $in->number('cost', min: 0.0),
-            $in->has('hours') ? $in->number('hours', min: 0.0) : 0.0,
+            $in->numberOr('hours', 0.0, min: 0.0),
             self::conditions($in, 'requires'),
             self::conditions($in, 'forbids'),
             self::facts($in, 'gives'),
@@ -54,7 +54,7 @@ final readonly class Step
     {
         $out = [];
         foreach ($in->optional($field)?->asList() ?? [] as $item) {
-            $out[$item->name('fact')] = $item->has('why') ? $item->string('why') : '';
+            $out[$item->name('fact')] = $item->stringOr('why');
         }
 
         return $out;

@@ -54,15 +54,15 @@ final readonly class CatalogOption
         return new self(
             $in->name('code'),
             $name,
-            $in->has('why') ? $in->string('why') : '',
+            $in->stringOr('why'),
             (int) round(100.0 * $in->number('price', min: 0.0, max: 1e9)),
-            $in->has('hours') ? $in->number('hours', min: 0.0) : 0.0,
-            $in->has('fluid_l') ? $in->number('fluid_l') : 0.0,
+            $in->numberOr('hours', 0.0, min: 0.0),
+            $in->numberOr('fluid_l', 0.0),
             $in->strings('requires'),
             array_map(static fn (Input $l): array => $l->asStrings(), $in->optional('requiresAny')?->asList() ?? []),
             $in->strings('excludes'),
             $in->strings('omits'),
-            $in->has('omitWhy') ? $in->string('omitWhy') : '',
+            $in->stringOr('omitWhy'),
             array_map(
                 static fn (Input $p): array => [
                     'part' => $p->name('part'),

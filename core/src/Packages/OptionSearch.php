@@ -65,45 +65,60 @@ final class OptionSearch
             $this->cost[] = $option->price + (int) round(100.0 * $option->hours * $rate);
         }
         foreach ($options as $code => $option) {
-            $code = (string) $code;
-            foreach ($option->requires as $needed) {
-                $this->clause(
-                    [[$code, false], [$needed, true]],
-                    'requires',
-                    "\"$option->name\" needs \"{$options[$needed]->name}\"".$this->because($options[$needed]->why),
-                );
-            }
-            foreach ($option->requiresAny as $any) {
-                $this->clause(
-                    [[$code, false], ...array_map(static fn (string $c): array => [$c, true], $any)],
-                    'requiresAny',
-                    "\"$option->name\" needs one of ".
-                        implode(', ', array_map(fn (string $c): string => '"'.$options[$c]->name.'"', $any)).
-                        '.',
-                );
-            }
-            foreach ($option->excludes as $other) {
-                $this->clause(
-                    [[$code, false], [$other, false]],
-                    'excludes',
-                    "\"$option->name\" and \"{$options[$other]->name}\" cannot be in one unit".
-                        $this->because($option->why),
-                );
-            }
+            $this->rulesOf((string) $code, $option);
         }
         foreach ($oneOf as $group) {
-            $names = implode(', ', array_map(fn (string $c): string => '"'.$options[$c]->name.'"', $group));
+            $this->exactlyOne($group);
+        }
+    }
+
+    private function rulesOf(string $code, CatalogOption $option): void
+    {
+        foreach ($option->requires as $needed) {
+            $because = $this->because($this->options[$needed]->why);
             $this->clause(
-                array_map(static fn (string $c): array => [$c, true], $group),
-                'oneOf',
-                "One of $names must be in.",
+                [[$code, false], [$needed, true]],
+                'requires',
+                "\"$option->name\" needs \"{$this->options[$needed]->name}\"$because",
             );
-            foreach ($group as $i => $a) {
-                foreach (array_slice($group, $i + 1) as $b) {
-                    $this->clause([[$a, false], [$b, false]], 'oneOf', "Only one of $names fits in.");
-                }
+        }
+        foreach ($option->requiresAny as $any) {
+            $this->clause(
+                [[$code, false], ...array_map(static fn (string $c): array => [$c, true], $any)],
+                'requiresAny',
+                "\"$option->name\" needs one of {$this->named($any)}.",
+            );
+        }
+        foreach ($option->excludes as $other) {
+            $because = $this->because($option->why);
+            $this->clause(
+                [[$code, false], [$other, false]],
+                'excludes',
+                "\"$option->name\" and \"{$this->options[$other]->name}\" cannot be in one unit$because",
+            );
+        }
+    }
+
+    /** @param  list<string>  $group */
+    private function exactlyOne(array $group): void
+    {
+        $names = $this->named($group);
+        $this->clause(
+            array_map(static fn (string $c): array => [$c, true], $group),
+            'oneOf',
+            "One of $names must be in.",
+        );
+        foreach ($group as $i => $a) {
+            foreach (array_slice($group, $i + 1) as $b) {
+                $this->clause([[$a, false], [$b, false]], 'oneOf', "Only one of $names fits in.");
             }
         }
+    }
+
+    /** @param  list<string>  $codes */
+    private function named(array $codes): string
+    {
+        return implode(', ', array_map(fn (string $c): string => '"'.$this->options[$c]->name.'"', $codes));
     }
 
     private function because(string $why): string
@@ -213,49 +228,71 @@ final class OptionSearch
             return;
         }
         if ($open !== null) {
-            // A clause that fails unless something more comes in: try its options, the cheapest first, each without
-            // those tried before.
-            $literals = array_values(
-                array_filter($open, static fn (array $l): bool => $l[1] && ! isset($values[$l[0]])),
-            );
-            usort($literals, fn (array $a, array $b): int => $this->cost[$a[0]] <=> $this->cost[$b[0]]);
-            foreach ($literals as [$i]) {
-                $this->decide($values, $i, true);
-                $without = $this->propagate([$i => false] + $values, $this->in[$i] ?? []);
-                if ($without === null) {
-                    return;
-                }
-                $values = $without;
-            }
+            $this->satisfy($open, $values);
 
             return;
         }
-        foreach ($this->package as $code) {
-            $i = $this->index[$code];
-            if (! isset($values[$i])) {
-                $this->decide($values, $i, true);
-                $this->decide($values, $i, false);
-
-                return;
-            }
+        $undecided = $this->undecided($values, $chosen);
+        if ($undecided === null) {
+            return;
         }
-        if (
-            $this->withMargins &&
-            $this->margins !== null &&
-            ! $this->margins->hold(array_map(fn (int $i): string => $this->codes[$i], $chosen))
-        ) {
-            foreach ($this->codes as $i => $code) {
-                if (! isset($values[$i]) && $this->margins->concerns($code)) {
-                    $this->decide($values, $i, true);
-                    $this->decide($values, $i, false);
+        if ($undecided >= 0) {
+            $this->decide($values, $undecided, true);
+            $this->decide($values, $undecided, false);
 
-                    return;
-                }
-            }
-
-            return; // nothing left that could raise a margin
+            return;
         }
         $this->best = ['cost' => $cost, 'count' => count($chosen), 'chosen' => $chosen];
+    }
+
+    /**
+     * A clause that fails unless something more comes in: try its options, the cheapest first, each without those
+     * tried before.
+     *
+     * @param  list<array{int, bool}>  $clause
+     * @param  array<int, bool>  $values
+     */
+    private function satisfy(array $clause, array $values): void
+    {
+        $literals = array_values(
+            array_filter($clause, static fn (array $l): bool => $l[1] && ! isset($values[$l[0]])),
+        );
+        usort($literals, fn (array $a, array $b): int => $this->cost[$a[0]] <=> $this->cost[$b[0]]);
+        foreach ($literals as [$i]) {
+            $this->decide($values, $i, true);
+            $without = $this->propagate([$i => false] + $values, $this->in[$i] ?? []);
+            if ($without === null) {
+                return;
+            }
+            $values = $without;
+        }
+    }
+
+    /**
+     * The option to decide next: one of the package, or one that could raise a margin that fails.
+     *
+     * @param  array<int, bool>  $values
+     * @param  list<int>  $chosen
+     * @return int|null -1 when the choice is complete, null when nothing is left that could raise a margin
+     */
+    private function undecided(array $values, array $chosen): ?int
+    {
+        foreach ($this->package as $code) {
+            if (! isset($values[$this->index[$code]])) {
+                return $this->index[$code];
+            }
+        }
+        $codes = array_map(fn (int $i): string => $this->codes[$i], $chosen);
+        if (! $this->withMargins || $this->margins === null || $this->margins->hold($codes)) {
+            return -1;
+        }
+        foreach ($this->codes as $i => $code) {
+            if (! isset($values[$i]) && $this->margins->concerns($code)) {
+                return $i;
+            }
+        }
+
+        return null;
     }
 
     /** @param  array<int, bool>  $values */
@@ -274,6 +311,30 @@ final class OptionSearch
      */
     private function bound(array $values): array
     {
+        $cost = $this->costSoFar($values);
+        $failing = null;
+        $fewest = PHP_INT_MAX;
+        $used = [];
+        foreach ($this->clauses as $clause) {
+            $open = self::openOptions($clause, $values);
+            if ($open === null) {
+                continue;
+            }
+            if (count($open) < $fewest) {
+                [$failing, $fewest] = [$clause, count($open)];
+            }
+            if (array_intersect_key(array_flip($open), $used) === []) {
+                $cost += min([PHP_INT_MAX, ...array_map(fn (int $i): int => $this->cost[$i], $open)]);
+                $used += array_fill_keys(array_column($clause, 0), true);
+            }
+        }
+
+        return [$cost, $failing];
+    }
+
+    /** @param  array<int, bool>  $values */
+    private function costSoFar(array $values): int
+    {
         $cost = 0;
         foreach ($values as $i => $in) {
             $cost += $in ? $this->cost[$i] : 0;
@@ -281,35 +342,30 @@ final class OptionSearch
         foreach ($this->package as $code) {
             $cost += $values[$this->index[$code]] ?? true ? 0 : self::PACKAGE_WEIGHT;
         }
-        $failing = null;
-        $fewest = PHP_INT_MAX;
-        $used = [];
-        foreach ($this->clauses as $clause) {
-            $cheapest = PHP_INT_MAX;
-            $positive = 0;
-            $shared = false;
-            foreach ($clause as [$i, $value]) {
-                if (isset($values[$i]) ? $values[$i] === $value : ! $value) {
-                    continue 2; // holds, or will hold by leaving the option out
-                }
-                if (! isset($values[$i])) {
-                    $positive++;
-                    $cheapest = min($cheapest, $this->cost[$i]);
-                    $shared = $shared || isset($used[$i]);
-                }
+
+        return $cost;
+    }
+
+    /**
+     * The undecided options of which one must come in for the clause to hold.
+     *
+     * @param  list<array{int, bool}>  $clause
+     * @param  array<int, bool>  $values
+     * @return list<int>|null null where it holds, or will hold by leaving an option out
+     */
+    private static function openOptions(array $clause, array $values): ?array
+    {
+        $open = [];
+        foreach ($clause as [$i, $value]) {
+            if (isset($values[$i]) ? $values[$i] === $value : ! $value) {
+                return null;
             }
-            if ($positive < $fewest) {
-                [$failing, $fewest] = [$clause, $positive];
-            }
-            if (! $shared) {
-                $cost += $cheapest;
-                foreach ($clause as [$i]) {
-                    $used[$i] = true;
-                }
+            if (! isset($values[$i])) {
+                $open[] = $i;
             }
         }
 
-        return [$cost, $failing];
+        return $open;
     }
 
     /**
@@ -406,63 +462,77 @@ final class OptionSearch
      */
     private function chain(array $clash): array
     {
-        /** @var array<int, array{bool, int|null}> $values value and the clause that forced it */
-        $values = [];
-        foreach ([...$clash, ...$this->always] as $code) {
-            $values[$this->index[$code]] = [true, null];
-        }
-        foreach ($this->codes as $i => $code) {
-            if (
-                ! isset($values[$i]) &&
-                ($this->options[$code]->notHere !== null || in_array($code, $this->unwanted, true))
-            ) {
-                $values[$i] = [false, null];
-            }
-        }
+        $values = $this->given($clash);
         // In the order of the steps, so that the first contradiction met is a short one.
         $queue = array_keys(array_filter($this->clauses, static fn (array $c): bool => count($c) === 1));
         foreach (array_keys($values) as $i) {
             array_push($queue, ...$this->in[$i] ?? []);
         }
         for ($at = 0; $at < count($queue); $at++) {
-            $open = null;
-            foreach ($this->clauses[$queue[$at]] as $literal) {
-                if (isset($values[$literal[0]]) ? $values[$literal[0]][0] === $literal[1] : $open !== null) {
-                    continue 2; // holds, or leaves a choice
-                }
-                $open = isset($values[$literal[0]]) ? $open : $literal;
-            }
-            if ($open === null) {
+            $forced = self::forced($this->clauses[$queue[$at]], $values);
+            if ($forced === []) {
                 return [
                     'rule' => $this->rules[$queue[$at]],
                     'explain' => implode(' ', $this->trace($queue[$at], $values)),
                 ];
             }
-            $values[$open[0]] = [$open[1], $queue[$at]];
-            array_push($queue, ...$this->in[$open[0]] ?? []);
+            if ($forced !== null) {
+                $values[$forced[0]] = [$forced[1], $queue[$at]];
+                array_push($queue, ...$this->in[$forced[0]] ?? []);
+            }
         }
+        $alternatives = array_filter(
+            $this->sentences,
+            fn (int $n): bool => in_array($this->rules[$n], ['requiresAny', 'oneOf'], true),
+            ARRAY_FILTER_USE_KEY,
+        );
+        $first = implode(' ', array_slice(array_values(array_unique($alternatives)), 0, 3));
 
         return [
             'rule' => 'requiresAny',
-            'explain' => 'Whichever of the alternatives is taken, another rule forbids it: '.
-                implode(
-                    ' ',
-                    array_slice(
-                        array_values(
-                            array_unique(
-                                array_filter(
-                                    $this->sentences,
-                                    fn (string $s, int $n): bool => $this->rules[$n] === 'requiresAny' ||
-                                        $this->rules[$n] === 'oneOf',
-                                    ARRAY_FILTER_USE_BOTH,
-                                ),
-                            ),
-                        ),
-                        0,
-                        3,
-                    ),
-                ),
+            'explain' => "Whichever of the alternatives is taken, another rule forbids it: $first",
         ];
+    }
+
+    /**
+     * What the wishes, the house list, the unit and the order settle before any rule is asked.
+     *
+     * @param  list<string>  $wanted
+     * @return array<int, array{bool, int|null}> value and the clause that forced it
+     */
+    private function given(array $wanted): array
+    {
+        $values = [];
+        foreach ([...$wanted, ...$this->always] as $code) {
+            $values[$this->index[$code]] = [true, null];
+        }
+        foreach ($this->codes as $i => $code) {
+            $out = $this->options[$code]->notHere !== null || in_array($code, $this->unwanted, true);
+            if ($out && ! isset($values[$i])) {
+                $values[$i] = [false, null];
+            }
+        }
+
+        return $values;
+    }
+
+    /**
+     * @param  list<array{int, bool}>  $clause
+     * @param  array<int, array{bool, int|null}>  $values
+     * @return array{int, bool}|array{}|null the literal that must hold now; none where the clause fails; null where it
+     *     holds or leaves a choice
+     */
+    private static function forced(array $clause, array $values): ?array
+    {
+        $open = [];
+        foreach ($clause as [$i, $value]) {
+            if (isset($values[$i]) ? $values[$i][0] === $value : $open !== []) {
+                return null;
+            }
+            $open = isset($values[$i]) ? $open : [$i, $value];
+        }
+
+        return $open;
     }
 
     /**
@@ -478,29 +548,49 @@ final class OptionSearch
                 return;
             }
             $seen[$n] = true;
-            $kept = [];
             foreach ($this->clauses[$n] as [$i]) {
                 $from = $values[$i][1] ?? null;
-                $option = $this->options[$this->codes[$i]];
-                if ($from !== null && $from !== $n) {
-                    $visit($from);
-                } elseif ($from === null && ! ($values[$i][0] ?? true) && $option->notHere !== null) {
-                    $kept[$option->otherUnit ? 'otherUnit' : 'thisOrder'][] = $option->notHere;
-                }
+                $from === null || $from === $n || $visit($from);
             }
-            // Nobody would have looked at what is made for another unit while something made for this one fails.
-            array_push($out, ...$kept['thisOrder'] ?? ($kept['otherUnit'] ?? []));
-            $members = array_map(fn (array $l): string => $this->codes[$l[0]], $this->clauses[$n]);
-            if (
-                $this->rules[$n] !== 'oneOf' ||
-                array_filter($members, fn (string $c): bool => $this->options[$c]->notHere === null) !== []
-            ) {
+            array_push($out, ...$this->keptOut($n, $values));
+            if ($this->rules[$n] !== 'oneOf' || $this->hasMemberHere($n)) {
                 $out[] = $this->sentences[$n];
             }
         };
         $visit($clause);
 
         return $out;
+    }
+
+    /**
+     * Why options of a clause cannot stand here. Nobody would have looked at what is made for another unit while
+     * something made for this one fails.
+     *
+     * @param  array<int, array{bool, int|null}>  $values
+     * @return list<string>
+     */
+    private function keptOut(int $clause, array $values): array
+    {
+        $kept = [];
+        foreach ($this->clauses[$clause] as [$i]) {
+            $option = $this->options[$this->codes[$i]];
+            if ($option->notHere !== null && ($values[$i] ?? [true]) === [false, null]) {
+                $kept[$option->otherUnit ? 'otherUnit' : 'thisOrder'][] = $option->notHere;
+            }
+        }
+
+        return $kept['thisOrder'] ?? $kept['otherUnit'] ?? [];
+    }
+
+    private function hasMemberHere(int $clause): bool
+    {
+        foreach ($this->clauses[$clause] as [$i]) {
+            if ($this->options[$this->codes[$i]]->notHere === null) {
+                return true;
+            }
+        }
+
+        return false;
     }
 
     /**
@@ -546,56 +636,62 @@ final class OptionSearch
     /** @param  list<string>  $chosen */
     public function whyIn(string $code, array $chosen): string
     {
-        $forced = function (array $rules) use ($code, $chosen): ?string {
-            foreach ($this->in[$this->index[$code]] ?? [] as $n) {
-                if (! in_array($this->rules[$n], $rules, true)) {
-                    continue;
-                }
-                $positive = $negative = [];
-                foreach ($this->clauses[$n] as [$i, $value]) {
-                    $value ? ($positive[] = $this->codes[$i]) : ($negative[] = $this->codes[$i]);
-                }
-                if (
-                    in_array($code, $positive, true) &&
-                    array_diff($negative, $chosen) === [] &&
-                    array_values(array_intersect($positive, $chosen)) === [$code]
-                ) {
-                    return $this->sentences[$n];
-                }
-            }
-
-            return null;
-        };
-        $because = $forced(['requires']);
-        if ($because !== null) {
-            return $because;
-        }
         // What holds a margin says so, even where it is also one of a group.
-        $sister = $this->sister($code);
-        $without = $this->enforceMargins
-            ? $this->margins?->evaluate([
-                ...array_values(array_diff($chosen, [$code])),
-                ...$sister === null ? [] : [$sister],
-            ])
-            : null;
-        $weakest = $without?->holds() === false ? $without->weakest() : null;
-        if ($weakest !== null) {
-            return sprintf(
-                '%s %s in gear %s%s has a margin of %.2f; with it the weakest margin is %.2f.',
-                $sister === null ? 'Without it' : "With \"{$this->options[$sister]->name}\" in its place",
-                $weakest['element'],
-                $weakest['gear'],
-                self::atThrottle($weakest),
-                $weakest['margin'],
-                $this->margins->evaluate($chosen)->weakest()['margin'] ?? INF,
-            );
-        }
-        $because = $forced(['requiresAny', 'oneOf']);
-        if ($because !== null) {
-            return $because;
+        return $this->forcedBy($code, $chosen, ['requires']) ??
+            $this->holdsMargin($code, $chosen) ??
+            $this->forcedBy($code, $chosen, ['requiresAny', 'oneOf']) ??
+            'It makes the choice the cheapest that holds.';
+    }
+
+    /**
+     * The sentence of a rule that only this option satisfies.
+     *
+     * @param  list<string>  $chosen
+     * @param  list<string>  $rules
+     */
+    private function forcedBy(string $code, array $chosen, array $rules): ?string
+    {
+        foreach ($this->in[$this->index[$code]] ?? [] as $n) {
+            if (! in_array($this->rules[$n], $rules, true)) {
+                continue;
+            }
+            $sides = [[], []];
+            foreach ($this->clauses[$n] as [$i, $value]) {
+                $sides[(int) $value][] = $this->codes[$i];
+            }
+            [$negative, $positive] = $sides;
+            $only = array_values(array_intersect($positive, $chosen)) === [$code];
+            if ($only && array_diff($negative, $chosen) === []) {
+                return $this->sentences[$n];
+            }
         }
 
-        return 'It makes the choice the cheapest that holds.';
+        return null;
+    }
+
+    /** @param  list<string>  $chosen */
+    private function holdsMargin(string $code, array $chosen): ?string
+    {
+        if (! $this->enforceMargins || $this->margins === null) {
+            return null;
+        }
+        $sister = $this->sister($code);
+        $others = array_values(array_diff($chosen, [$code]));
+        $without = $this->margins->evaluate([...$others, ...$sister === null ? [] : [$sister]]);
+        $weakest = $without->holds() === false ? $without->weakest() : null;
+        if ($weakest === null) {
+            return null;
+        }
+
+        return sprintf(
+            '%s %s in gear %s%s has a margin of %.2f; with it the weakest margin is %.2f.',
+            $sister === null ? 'Without it' : "With \"{$this->options[$sister]->name}\" in its place",
+            $weakest['element'],
+            $weakest['gear'],
+            self::atThrottle($weakest),
+            $weakest['margin'],
+            $this->margins->evaluate($chosen)->weakest()['margin'] ?? INF,
+        );
     }
 
     /** @param  array{opening?: float}  $weakest */

@@ -30,10 +30,6 @@ final readonly class OrderContext
     public static function read(Input $in, ?TrainDuty $plan, bool $enforceWindow): self
     {
         $fit = $in->optional('converterFit');
-        $neverOmit = [];
-        foreach ($in->optional('neverOmit')?->asList() ?? [] as $item) {
-            $neverOmit[$item->name('part')] = $item->name('why');
-        }
 
         return new self(
             $in->has('variant') ? $in->string('variant') : null,
@@ -43,8 +39,19 @@ final readonly class OrderContext
             $fit?->has('lockup') ? $fit->name('lockup') : null,
             StallWindow::read($fit?->optional('stall_rpm')),
             $enforceWindow,
-            $neverOmit,
+            self::neverOmitted($in->optional('neverOmit')),
         );
+    }
+
+    /** @return array<string, string> part => why */
+    private static function neverOmitted(?Input $in): array
+    {
+        $out = [];
+        foreach ($in?->asList() ?? [] as $item) {
+            $out[$item->name('part')] = $item->name('why');
+        }
+
+        return $out;
     }
 
     /**
@@ -56,43 +63,12 @@ final readonly class OrderContext
      */
     public function refuses(Input $option, string $name, array $omits, ?Converter $converter): ?array
     {
-        $otherUnit = $thisOrder = [];
-        $only = static fn (string $rule, string $what, ?string $here): array => ($allowed = $option->strings(
-            $rule,
-        )) === [] || in_array($here, $allowed, true)
-            ? []
-            : [
-                "\"$name\" exists only for the $what ".
-                implode(' or ', $allowed).
-                ', not for '.
-                ($here ?? 'none').
-                '.',
-            ];
-        array_push($otherUnit, ...$only('variantOnly', 'variant', $this->variant));
-        array_push($thisOrder, ...$only('dutyOnly', 'duty', $this->duty));
-        $limit = $option->optional('limit');
-        foreach (
-            [
-                'inputTorque_nm' => [$this->plan?->inputTorque, 'N.m input torque'],
-                'inputSpeed_rpm' => [$this->plan?->inputSpeed, 'rev/min shift speed'],
-            ] as $field => [$here, $words]
-        ) {
-            $most = $limit?->optional($field)?->asNumber(above: 0.0);
-            if ($most !== null && $here !== null && $here > $most) {
-                $thisOrder[] =
-                    "\"$name\" is good for ".
-                    Input::show($most).
-                    " $words, and this order has ".
-                    Input::show($here).
-                    '.';
-            }
-        }
-        foreach (array_intersect($omits, array_map(strval(...), array_keys($this->neverOmit))) as $part) {
-            $thisOrder[] =
-                "\"$name\" leaves out $part, which is never left out here: ".
-                rtrim(lcfirst($this->neverOmit[$part]), '.').
-                '.';
-        }
+        $otherUnit = self::only($option, 'variantOnly', 'variant', $name, $this->variant);
+        $thisOrder = [
+            ...self::only($option, 'dutyOnly', 'duty', $name, $this->duty),
+            ...$this->overLimit($option->optional('limit'), $name),
+            ...$this->leavesOut($omits, $name),
+        ];
         $fit = $option->optional('converter');
         if ($fit !== null && $converter !== null) {
             array_push($otherUnit, ...$this->misfits($fit, $name));
@@ -105,6 +81,52 @@ final readonly class OrderContext
             $thisOrder !== [] => ['sentence' => $thisOrder[0], 'otherUnit' => false],
             default => null,
         };
+    }
+
+    /** @return list<string> */
+    private static function only(Input $option, string $rule, string $what, string $name, ?string $here): array
+    {
+        $allowed = $option->strings($rule);
+        if ($allowed === [] || in_array($here, $allowed, true)) {
+            return [];
+        }
+        $for = implode(' or ', $allowed);
+
+        return ["\"$name\" exists only for the $what $for, not for ".($here ?? 'none').'.'];
+    }
+
+    /** @return list<string> what the option is not good for in this order */
+    private function overLimit(?Input $limit, string $name): array
+    {
+        $asked = [
+            'inputTorque_nm' => [$this->plan?->inputTorque, 'N.m input torque'],
+            'inputSpeed_rpm' => [$this->plan?->inputSpeed, 'rev/min shift speed'],
+        ];
+        $out = [];
+        foreach ($asked as $field => [$here, $words]) {
+            $most = $limit?->numberIf($field, above: 0.0);
+            if ($most !== null && $here !== null && $here > $most) {
+                [$good, $has] = [Input::show($most), Input::show($here)];
+                $out[] = "\"$name\" is good for $good $words, and this order has $has.";
+            }
+        }
+
+        return $out;
+    }
+
+    /**
+     * @param  list<string>  $omits
+     * @return list<string>
+     */
+    private function leavesOut(array $omits, string $name): array
+    {
+        $out = [];
+        foreach (array_intersect($omits, array_map(strval(...), array_keys($this->neverOmit))) as $part) {
+            $why = rtrim(lcfirst($this->neverOmit[$part]), '.');
+            $out[] = "\"$name\" leaves out $part, which is never left out here: $why.";
+        }
+
+        return $out;
     }
 
     /** @return list<string> what keeps a converter from going into this unit at all */

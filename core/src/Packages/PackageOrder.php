@@ -70,7 +70,7 @@ final readonly class PackageOrder
                 static fn (Input $group): array => OptionList::names($group, $options),
                 $in->optional('oneOf')?->asList() ?? [],
             ),
-            $in->has('rate') ? $in->number('rate', min: 0.0) : 0.0,
+            $in->numberOr('rate', 0.0, min: 0.0),
             BaseBuild::read($in->optional('base')),
             $context,
             $plan === null ? null : new Margins($plan, self::changes($options, $plan)),

@@ -33,59 +33,57 @@ final readonly class Capacity
     /** @param  array<string, int>  $nodes  shafts of the train */
     public static function read(Input $in, array $nodes): self
     {
-        $factor = $in->has('pressureFactor') ? $in->number('pressureFactor', min: 0.0) : 1.0;
-        switch ($in->choice('kind', ['clutch', 'band', 'fixed'])) {
-            case 'clutch':
-                $clutch = Clutch::read($in);
-                $limits = self::lining($in);
-                $spin = $in->optional('centrifugal');
-                if ($spin === null) {
-                    return new self($clutch, null, null, null, $factor, ...$limits);
-                }
-                $node = $spin->name('drum');
-                isset($nodes[$node]) ||
-                    throw $spin
-                        ->at('drum')
-                        ->fail('unknown-node', "No set and no element has a shaft called \"$node\".");
+        $factor = $in->numberOr('pressureFactor', 1.0, min: 0.0);
 
-                return new self(
-                    $clutch,
-                    null,
-                    null,
-                    [
-                        'node' => $node,
-                        'oil' => RotatingOil::read($spin, $clutch->pistonOuter, $clutch->pistonInner),
-                        'counts' => $spin->has('countsForCapacity') && $spin->bool('countsForCapacity'),
-                    ],
-                    $factor,
-                    ...$limits,
-                );
-            case 'band':
-                $servo = $in->number('servoDiameter_mm', above: 0.0);
-                $rod = $in->has('servoRod_mm') ? $in->number('servoRod_mm', min: 0.0, below: $servo) : 0.0;
+        return match ($in->choice('kind', ['clutch', 'band', 'fixed'])) {
+            'clutch' => self::readClutch($in, $nodes, $factor),
+            'band' => new self(null, self::readBand($in), null, null, $factor, ...self::lining($in)),
+            default => new self(null, null, $in->number('torque_nm', above: 0.0), null, $factor),
+        };
+    }
 
-                return new self(
-                    null,
-                    [
-                        'mu' => $in->number('mu', min: 0.0, max: 2.0),
-                        'wrap' => $in->number('wrap_deg', min: 0.0, max: 3600.0),
-                        'drum' => $in->number('drumDiameter_mm', above: 0.0),
-                        'width' => $in->has('width_mm') ? $in->number('width_mm', above: 0.0) : null,
-                        'servoArea' => (M_PI / 4.0) * ($servo ** 2 - $rod ** 2),
-                        'servoReturn' => $in->number('returnForce_n', min: 0.0),
-                        'lever' => $in->has('leverRatio') ? $in->number('leverRatio', above: 0.0) : 1.0,
-                        'energised' => $in->has('energisedBy')
-                            ? $in->choice('energisedBy', ['positive', 'negative'])
-                            : null,
-                    ],
-                    null,
-                    null,
-                    $factor,
-                    ...self::lining($in),
-                );
-            default:
-                return new self(null, null, $in->number('torque_nm', above: 0.0), null, $factor);
+    /** @param  array<string, int>  $nodes */
+    private static function readClutch(Input $in, array $nodes, float $factor): self
+    {
+        $clutch = Clutch::read($in);
+        $limits = self::lining($in);
+        $spin = $in->optional('centrifugal');
+        if ($spin === null) {
+            return new self($clutch, null, null, null, $factor, ...$limits);
         }
+        $node = $spin->name('drum');
+        isset($nodes[$node]) ||
+            throw $spin->at('drum')->fail('unknown-node', "No set and no element has a shaft called \"$node\".");
+        $oil = [
+            'node' => $node,
+            'oil' => RotatingOil::read($spin, $clutch->pistonOuter, $clutch->pistonInner),
+            'counts' => $spin->has('countsForCapacity') && $spin->bool('countsForCapacity'),
+        ];
+
+        return new self($clutch, null, null, $oil, $factor, ...$limits);
+    }
+
+    /**
+     * @return array{mu: float, wrap: float, drum: float, width: ?float, servoArea: float, servoReturn: float,
+     *     lever: float, energised: ?string}
+     */
+    private static function readBand(Input $in): array
+    {
+        $servo = $in->number('servoDiameter_mm', above: 0.0);
+        $rod = $in->numberOr('servoRod_mm', 0.0, min: 0.0, below: $servo);
+
+        return [
+            'mu' => $in->number('mu', min: 0.0, max: 2.0),
+            'wrap' => $in->number('wrap_deg', min: 0.0, max: 3600.0),
+            'drum' => $in->number('drumDiameter_mm', above: 0.0),
+            'width' => $in->numberIf('width_mm', above: 0.0),
+            'servoArea' => (M_PI / 4.0) * ($servo ** 2 - $rod ** 2),
+            'servoReturn' => $in->number('returnForce_n', min: 0.0),
+            'lever' => $in->numberOr('leverRatio', 1.0, above: 0.0),
+            'energised' => $in->has('energisedBy')
+                ? $in->choice('energisedBy', ['positive', 'negative'])
+                : null,
+        ];
     }
 
     /** @return array{float|null, float|null} what the lining stands: kPa, J/mm2 in one shift */

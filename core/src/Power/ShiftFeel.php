@@ -59,70 +59,52 @@ final class ShiftFeel
         $behind = $capacity->circuit($line);
         $drum = $capacity->oil === null ? 0.0 : ($from->speeds[$capacity->oil['node']] ?? 0.0) * $rpm;
         $response = $capacity->response($share, $drum);
-        if (
-            $response === null ||
-            $behind <= 0.0 ||
-            $engine <= 0.0 ||
-            $setting->inertia <= 0.0 ||
-            abs($share) < 1e-9
-        ) {
+        if ($response === null || min($behind, $engine, $setting->inertia) <= 0.0 || abs($share) < 1e-9) {
             return null;
         }
         // The element's torque as seen at the input for a pressure in its own circuit.
         $perKpa = (($response['slope'] / abs($share)) * $line) / $behind;
         $touches = $capacity->circuit($response['from']);
-        $fill = $accumulator->fillTime($behind);
-        [$start, $end] = [$accumulator->curve[0]['pressure_kpa'], $accumulator->end()['pressure_kpa']];
-        $out =
-            [
-                'completes' => false,
-                'start_kpa' => min($start, $behind),
-                'end_kpa' => min($end, $behind),
-                'line_kpa' => $behind,
-                'fills' => $fill !== null,
-            ] + ($fill === null ? [] : ['fill_s' => $fill]);
-        [$old, $new] = [(float) $from->ratio, (float) $to->ratio];
-        $motion = new ShiftMotion($engine, ($rpm * M_PI) / 30.0, $old, $new, $setting, $letsGo);
+        $motion = new ShiftMotion(
+            $engine,
+            ($rpm * M_PI) / 30.0,
+            (float) $from->ratio,
+            (float) $to->ratio,
+            $setting,
+            $letsGo,
+        );
+        $takesOver = $touches + $motion->takeOver / $perKpa;
+        $pieces = self::split($accumulator->filling($behind), $behind, [$touches, $takesOver], $letsGo);
         $inStroke = true;
-        foreach (
-            self::split(
-                $accumulator->filling($behind),
-                $behind,
-                [$touches, $touches + $motion->takeOver / $perKpa],
-                $letsGo,
-            ) as $piece
-        ) {
+        foreach ($pieces as $piece) {
             $inStroke = $piece['root'] > 0.0;
             $motion->run($piece, $behind, $perKpa, $touches);
             if ($motion->done()) {
                 break;
             }
         }
+        $window = self::window($accumulator, $behind);
         if (! $motion->done() || $motion->tookOver === null) {
-            return $out + ['curve' => $motion->curve];
+            return ['completes' => false] + $window + ['curve' => $motion->curve];
         }
-        $free = $letsGo ?? $motion->tookOver;
 
         return ['completes' => true] +
-            $out + [
-                'endsInStroke' => $inStroke,
-                'takeOver_s' => $motion->tookOver,
-                'duration_s' => $motion->time - $free,
-                'overlap_s' => $free - $motion->tookOver,
-                'flare_rpm' => ($motion->flare * 30.0) / M_PI,
-                'torque_nm' => abs($share) * $motion->lastTorque,
-                'energy_j' => $motion->heat,
-                'engineWork_j' => $motion->work,
-                'meanPower_kw' => $motion->heat / max($motion->time, 1e-12) / 1000.0,
-                'outputTorque_nm' => [
-                    'before' => $old * $engine,
-                    'lowest' => $motion->lowestOutput,
-                    'peak' => $new * $motion->lastTorque,
-                    'after' => $new * $engine,
-                ],
-                'bump' => $motion->lastTorque / $engine,
-                'curve' => $motion->curve,
-            ];
+            $window +
+            ['endsInStroke' => $inStroke] +
+            $motion->felt(abs($share), $letsGo ?? $motion->tookOver, $motion->tookOver);
+    }
+
+    /** @return array{start_kpa: float, end_kpa: float, line_kpa: float, fills: bool, fill_s?: float} */
+    private static function window(Accumulator $accumulator, float $behind): array
+    {
+        $fill = $accumulator->fillTime($behind);
+
+        return [
+            'start_kpa' => min($accumulator->curve[0]['pressure_kpa'], $behind),
+            'end_kpa' => min($accumulator->end()['pressure_kpa'], $behind),
+            'line_kpa' => $behind,
+            'fills' => $fill !== null,
+        ] + ($fill === null ? [] : ['fill_s' => $fill]);
     }
 
     /**

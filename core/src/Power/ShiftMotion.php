@@ -73,67 +73,94 @@ final class ShiftMotion
      */
     public function run(array $piece, float $line, float $perKpa, float $from): void
     {
-        $pressure = static fn (float $t): float => $line - ($piece['root'] - $piece['rate'] * $t) ** 2;
-        // Which side of the two marks a piece lies on is the same all along it: asked in its middle.
-        $middle = $pressure(is_finite($piece['seconds']) ? $piece['seconds'] / 2.0 : 0.0);
-        $presses = $middle > $from;
-        $x = $presses
-            ? [
-                $perKpa * ($line - $piece['root'] ** 2 - $from),
-                2.0 * $perKpa * $piece['root'] * $piece['rate'],
-                -$perKpa * $piece['rate'] ** 2,
-            ]
-            : [0.0, 0.0, 0.0];
-        $torque = static fn (float $t): float => $x[0] + ($x[1] + $x[2] * $t) * $t;
-        if ($this->tookOver === null && $presses && $perKpa * ($middle - $from) >= $this->takeOver) {
+        $law = ShiftPiece::of($piece, $line, $perKpa, $from);
+        if ($this->tookOver === null && $law->presses && $law->middleTorque >= $this->takeOver) {
             $this->tookOver = $this->time;
         }
         $before = $this->free;
-        $this->free =
-            $this->letsGo === null ? $this->tookOver !== null : $this->time >= $this->letsGo * (1.0 - 1e-9) - 1e-12;
-        [[$w0, $wx], [$v0, $vx]] = $this->rates();
-        $sum = static fn (float $t): float => ($x[0] + ($x[1] / 2.0 + ($x[2] / 3.0) * $t) * $t) * $t;
-        [$input, $shaft] = [$this->input, $this->output];
-        $w = static fn (float $t): float => $input + $w0 * $t + $wx * $sum($t);
-        $v = static fn (float $t): float => $shaft + $v0 * $t + $vx * $sum($t);
-        $slip = fn (float $t): float => $w($t) - $this->new * $v($t);
-        $seconds = $this->free
-            ? self::firstZero($slip, $piece['seconds'], $w0 + $wx * $x[0] - $this->new * ($v0 + $vx * $x[0]))
-            : $piece['seconds'];
-        if ($seconds === null) {
-            $seconds = $piece['seconds'];
-        } elseif ($this->free) {
-            $this->finished = true;
-        }
+        $this->free = $this->hasLetGo();
+        $speeds = new ShiftSpeeds($this->input, $this->output, $this->new, $this->rates(), $law);
+        $meets = $this->free ? self::firstZero($speeds->slip(...), $law->seconds, $speeds->slipRate()) : null;
+        $this->finished = $meets !== null;
+        $seconds = $meets ?? $law->seconds;
         if (! is_finite($seconds)) {
             return; // at line pressure it neither takes over nor pulls the input down
         }
         foreach (self::GAUSS as [$node, $weight]) {
             $t = $node * $seconds;
-            $this->heat += $weight * $seconds * $torque($t) * $slip($t);
-            $this->work += $weight * $seconds * $this->engine * $w($t);
+            $this->heat += $weight * $seconds * $law->torque($t) * $speeds->slip($t);
+            $this->work += $weight * $seconds * $this->engine * $speeds->input($t);
         }
-        // The end of the piece before is not written twice, unless the pressure leaps there or the old gear lets go.
-        $last = end($this->curve);
-        $goesOn = $last !== false && $this->free === $before && abs($last['pressure_kpa'] - $pressure(0.0)) < 1e-6;
-        for ($n = $goesOn ? 1 : 0; $n <= self::SAMPLES; $n++) {
-            $t = ($seconds * $n) / self::SAMPLES;
-            $output = $this->free
-                ? $this->new * $torque($t)
-                : $this->old * ($this->engine - $this->setting->inertia * ($w0 + $wx * $torque($t))) -
-                    ($this->old - $this->new) * $torque($t);
-            $this->lowestOutput = min($this->lowestOutput, $output);
-            $this->curve[] = [
-                't' => $this->time + $t,
-                'pressure_kpa' => $pressure($t),
-                'input_rpm' => ($w($t) * 30.0) / M_PI,
-                'output_nm' => $output,
-            ];
-        }
-        [$this->input, $this->output, $this->lastTorque] = [$w($seconds), $v($seconds), $torque($seconds)];
+        $this->write($law, $speeds, $seconds, $this->free === $before);
+        $this->input = $speeds->input($seconds);
+        $this->output = $speeds->output($seconds);
+        $this->lastTorque = $law->torque($seconds);
         // The input stops running up where the element carries all of the engine, and a piece ends there.
         $this->flare = max($this->flare, $this->input - $this->old * $this->output);
         $this->time += $seconds;
+    }
+
+    private function hasLetGo(): bool
+    {
+        return $this->letsGo === null
+            ? $this->tookOver !== null
+            : $this->time >= $this->letsGo * (1.0 - 1e-9) - 1e-12;
+    }
+
+    /** Writes the curve of one piece, and the lowest torque at the output in it. */
+    private function write(ShiftPiece $law, ShiftSpeeds $speeds, float $seconds, bool $sameGear): void
+    {
+        // The end of the piece before is not written twice, unless the pressure leaps there or the old gear lets go.
+        $last = end($this->curve);
+        $goesOn = $last !== false && $sameGear && abs($last['pressure_kpa'] - $law->pressure(0.0)) < 1e-6;
+        for ($n = $goesOn ? 1 : 0; $n <= self::SAMPLES; $n++) {
+            $t = ($seconds * $n) / self::SAMPLES;
+            $torque = $law->torque($t);
+            $output = $this->free
+                ? $this->new * $torque
+                : $this->old * ($this->engine - $this->setting->inertia * $speeds->inputRate($t)) -
+                    ($this->old - $this->new) * $torque;
+            $this->lowestOutput = min($this->lowestOutput, $output);
+            $this->curve[] = [
+                't' => $this->time + $t,
+                'pressure_kpa' => $law->pressure($t),
+                'input_rpm' => ($speeds->input($t) * 30.0) / M_PI,
+                'output_nm' => $output,
+            ];
+        }
+    }
+
+    /**
+     * What a finished shift was like.
+     *
+     * @param  float  $share  torque of the element for an input torque of 1
+     * @param  float  $free  s at which the old gear let go
+     * @param  float  $tookOver  s at which the element carried all
+     * @return array{takeOver_s: float, duration_s: float, overlap_s: float, flare_rpm: float, torque_nm: float,
+     *     energy_j: float, engineWork_j: float, meanPower_kw: float,
+     *     outputTorque_nm: array{before: float, lowest: float, peak: float, after: float}, bump: float,
+     *     curve: list<array{t: float, pressure_kpa: float, input_rpm: float, output_nm: float}>}
+     */
+    public function felt(float $share, float $free, float $tookOver): array
+    {
+        return [
+            'takeOver_s' => $tookOver,
+            'duration_s' => $this->time - $free,
+            'overlap_s' => $free - $tookOver,
+            'flare_rpm' => ($this->flare * 30.0) / M_PI,
+            'torque_nm' => $share * $this->lastTorque,
+            'energy_j' => $this->heat,
+            'engineWork_j' => $this->work,
+            'meanPower_kw' => $this->heat / max($this->time, 1e-12) / 1000.0,
+            'outputTorque_nm' => [
+                'before' => $this->old * $this->engine,
+                'lowest' => $this->lowestOutput,
+                'peak' => $this->new * $this->lastTorque,
+                'after' => $this->new * $this->engine,
+            ],
+            'bump' => $this->lastTorque / $this->engine,
+            'curve' => $this->curve,
+        ];
     }
 
     /**

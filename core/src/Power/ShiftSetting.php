@@ -37,7 +37,7 @@ final readonly class ShiftSetting
             $in->number('inputInertia_kgm2', min: 0.0),
             $seconds,
             $vehicle === null ? null : VehicleLoad::read($vehicle),
-            $in->has('roadLoad_n') ? $in->number('roadLoad_n', min: 0.0) : 0.0,
+            $in->numberOr('roadLoad_n', 0.0, min: 0.0),
         );
     }
 

@@ -21,9 +21,9 @@ final readonly class Torsion
 
         return new self(
             $outer,
-            $in->has('inner_mm') ? $in->number('inner_mm', min: 0.0, below: $outer) : 0.0,
+            $in->numberOr('inner_mm', 0.0, min: 0.0, below: $outer),
             $in->number('torque_nm', min: 0.0),
-            $in->has('kt') ? $in->number('kt', min: 1.0) : 1.0,
+            $in->numberOr('kt', 1.0, min: 1.0),
         );
     }
 

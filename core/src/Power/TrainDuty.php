@@ -66,7 +66,7 @@ final class TrainDuty
                 self::readCapacities($in->at('capacities'), $train),
                 self::readAccumulators($in->optional('accumulators'), $train),
                 self::byGear($in, 'pressure_kpa', $gears, null),
-                $in->has('spring_kpa') ? $in->number('spring_kpa', min: 0.0) : 0.0,
+                $in->numberOr('spring_kpa', 0.0, min: 0.0),
                 $converter === null ? null : Converter::read($converter),
             ),
             $engine ?? Engine::flat($torque > 0.0 ? $torque : 1.0),
@@ -75,10 +75,10 @@ final class TrainDuty
             self::throttle($in),
             self::speedLimits($in->optional('speedLimits_rpm'), $train),
             $torque,
-            $in->has('inputSpeed_rpm') ? $in->number('inputSpeed_rpm', min: 0.0) : 0.0,
-            $in->has('limit') ? $in->number('limit', above: 0.0) : 1.0,
+            $in->numberOr('inputSpeed_rpm', 0.0, min: 0.0),
+            $in->numberOr('limit', 1.0, above: 0.0),
             $in->has('shift') ? ShiftSetting::read($in->at('shift')) : null,
-            $in->has('pressureLimit_kpa') ? $in->number('pressureLimit_kpa', above: 0.0) : null,
+            $in->numberIf('pressureLimit_kpa', above: 0.0),
         );
     }
 

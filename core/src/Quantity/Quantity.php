@@ -223,26 +223,29 @@ final readonly class Quantity
         return "\"$text\" is ".Unit::noun($unit->kind).'; this field takes '.Unit::noun($kind).'.'.$hint;
     }
 
+    /** Signs and marks as keyboards, word processors and phones write them. */
+    private const MARKS = [
+        '−' => '-',
+        '–' => '-',
+        '″' => '"',
+        '”' => '"',
+        '“' => '"',
+        "''" => '"',
+        'µ' => 'u',
+        'μ' => 'u',
+        "\u{00A0}" => ' ',
+        '×' => 'x',
+    ];
+
+    /** A decimal, or a fraction with or without a whole number before it; then the unit. */
+    private const WRITTEN =
+        '/^(?<sign>[-+]?)\s*(?:(?:(?<whole>[0-9]+)(?:\s+|\s*-\s*))?(?<num>[0-9]+)\s*\/\s*(?<den>[0-9]+)|'.
+        '(?<decimal>(?:[0-9]+\.?[0-9]*|\.[0-9]+)(?:[eE][-+]?[0-9]+)?))\s*(?<unit>[^0-9].*)?$/u';
+
     /** @return array{float, string} the number and the unit text behind it, which may be blank */
     private static function split(string $text): array
     {
-        $s = trim(
-            strtr(
-                $text,
-                self::VULGAR + [
-                    '−' => '-',
-                    '–' => '-',
-                    '″' => '"',
-                    '”' => '"',
-                    '“' => '"',
-                    "''" => '"',
-                    'µ' => 'u',
-                    'μ' => 'u',
-                    "\u{00A0}" => ' ',
-                    '×' => 'x',
-                ],
-            ),
-        );
+        $s = trim(strtr($text, self::VULGAR + self::MARKS));
         if ($s === '') {
             throw new BadInput('blank', 'Nothing was typed.', '/text');
         }
@@ -253,35 +256,31 @@ final readonly class Quantity
                 '/text',
             );
         }
-        $ok = preg_match(
-            '/^(?<sign>[-+]?)\s*(?:(?:(?<whole>[0-9]+)(?:\s+|\s*-\s*))?(?<num>[0-9]+)\s*\/\s*(?<den>[0-9]+)|'.
-                '(?<decimal>(?:[0-9]+\.?[0-9]*|\.[0-9]+)(?:[eE][-+]?[0-9]+)?))\s*(?<unit>[^0-9].*)?$/u',
-            $s,
-            $m,
-        );
-        if ($ok !== 1) {
+        $shown = trim($text);
+        if (preg_match(self::WRITTEN, $s, $m) !== 1) {
             throw new BadInput(
                 'not-a-quantity',
-                '"'.
-                    trim($text).
-                    '" cannot be read as a number with a unit; type for example 24 thou, .61 mm or 1 5/8 in.',
+                "\"$shown\" cannot be read as a number with a unit; type for example 24 thou, .61 mm or 1 5/8 in.",
                 '/text',
             );
         }
-        if (($m['decimal'] ?? '') !== '') {
-            $value = (float) $m['decimal'];
-        } else {
-            $den = (float) ($m['den'] ?? 0);
-            if ($den === 0.0) {
-                throw new BadInput('not-a-quantity', 'A fraction cannot have 0 below the line.', '/text');
-            }
-            $value = ((float) ($m['whole'] ?? 0) * $den + (float) ($m['num'] ?? 0)) / $den;
-        }
+        $value = ($m['decimal'] ?? '') === '' ? self::fraction($m) : (float) $m['decimal'];
         if (! is_finite($value)) {
-            throw new BadInput('range', '"'.trim($text).'" is too large.', '/text');
+            throw new BadInput('range', "\"$shown\" is too large.", '/text');
         }
 
         return [$m['sign'] === '-' ? -$value : $value, trim($m['unit'] ?? '')];
+    }
+
+    /** @param  array<array-key, string>  $m  whole, num and den of a fraction as written */
+    private static function fraction(array $m): float
+    {
+        [$whole, $num, $den] = [(float) ($m['whole'] ?? 0), (float) ($m['num'] ?? 0), (float) ($m['den'] ?? 0)];
+        if ($den === 0.0) {
+            throw new BadInput('not-a-quantity', 'A fraction cannot have 0 below the line.', '/text');
+        }
+
+        return ($whole * $den + $num) / $den;
     }
 
     private static function unitOf(string $text, string $path): Unit

@@ -97,6 +97,24 @@ final class Unit
         };
     }
 
+    private function toCelsius(float $value): float
+    {
+        return match ($this->symbol) {
+            'degF' => ($value - 32.0) / 1.8,
+            'K' => $value - 273.15,
+            default => $value,
+        };
+    }
+
+    private function fromCelsius(float $celsius): float
+    {
+        return match ($this->symbol) {
+            'degF' => $celsius * 1.8 + 32.0,
+            'K' => $celsius + 273.15,
+            default => $celsius,
+        };
+    }
+
     /** @throws BadInput when the two units measure different things */
     public function convert(float $value, self $to, string $path = ''): float
     {
@@ -115,17 +133,7 @@ final class Unit
             return $value;
         }
         if ($this->kind === 'temperature') {
-            $celsius = match ($this->symbol) {
-                'degF' => ($value - 32.0) / 1.8,
-                'K' => $value - 273.15,
-                default => $value,
-            };
-
-            return match ($to->symbol) {
-                'degF' => $celsius * 1.8 + 32.0,
-                'K' => $celsius + 273.15,
-                default => $celsius,
-            };
+            return $to->fromCelsius($this->toCelsius($value));
         }
 
         // Grouped so that factors both units share cancel exactly.

@@ -15,7 +15,7 @@ final class Solids
     public static function shaft(Input $in): array
     {
         [$x0, $x1] = Geometry::span($in, 'x');
-        [$bore, $r] = [$in->has('bore') ? $in->number('bore', min: 0.0) : 0.0, $in->number('r', above: 0.0)];
+        [$bore, $r] = [$in->numberOr('bore', 0.0, min: 0.0), $in->number('r', above: 0.0)];
         $shapes = [Shape::box('cut', $x0, $x1, $bore, $r)];
         foreach (array_chunk($in->has('splines') ? $in->numbers('splines') : [], 2) as [$from, $to]) {
             for ($y = $r - 2.5; $y < $r; $y += 1.2) {
@@ -35,9 +35,9 @@ final class Solids
     {
         [$x0, $x1] = Geometry::span($in, 'x');
         [$inner, $outer] = Geometry::span($in, 'r');
-        $wall = $in->has('wall') ? $in->number('wall', above: 0.0) : self::WALL;
+        $wall = $in->numberOr('wall', self::WALL, above: 0.0);
         $left = $in->choice('web', ['left', 'right']) === 'left';
-        $hub = $in->has('hub') ? $in->number('hub', above: 0.0) : 0.0;
+        $hub = $in->numberOr('hub', 0.0, above: 0.0);
         [$w0, $w1] = $left ? [$x0, $x0 + $wall] : [$x1 - $wall, $x1];
         // one outline, so that it reads as one piece of metal
         $points = $left
@@ -68,7 +68,7 @@ final class Solids
     public static function housing(Input $in): array
     {
         $inside = Geometry::points($in, 'points');
-        $wall = $in->has('wall') ? $in->number('wall', above: 0.0) : 7.0;
+        $wall = $in->numberOr('wall', 7.0, above: 0.0);
 
         $outside = self::outside($inside, $wall);
         $below = array_map(static fn (array $p): array => [$p[0], -$p[1]], $outside);

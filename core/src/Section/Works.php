@@ -95,7 +95,7 @@ final class Works
         $module = $in->number('module', above: 0.0);
         $pitch = static fn (int $z): float => $z * $module / 2;
         [$sun, $ring] = [$pitch($teeth['sun']), $pitch($teeth['ring'])];
-        $bore = $in->has('bore') ? $in->number('bore', min: 0.0) : $sun * 0.6;
+        $bore = $in->numberOr('bore', $sun * 0.6, min: 0.0);
         $shapes = [
             Shape::box('cut', $x0 + 2, $x1 - 2, $bore, $sun),
             Shape::box('cut', $x0 + 1, $x1 - 1, $ring, $ring + 6),

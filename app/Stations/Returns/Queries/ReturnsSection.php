@@ -53,13 +53,14 @@ final class ReturnsSection implements Section
         ];
     }
 
-    /** @return array<string, mixed> */
-    private function case(UnitReturn $r): array
+    private static function days(?string $from, string $to): ?int
     {
-        $ranked =
-            $r->verdict === null
-                ? $this->rank->of($this->evidence->all($r))
-                : ['ranking' => $r->ranking, 'next' => [], 'impossible' => null];
+        return $from === null ? null : (int) round((strtotime($to) - strtotime($from)) / 86400);
+    }
+
+    /** @return list<array<string, mixed>> what was measured as built, each with what it measures now */
+    private function thenAndNow(UnitReturn $r): array
+    {
         $now = [];
         foreach ($r->readings as $reading) {
             $now["$reading->kind:$reading->place"] = [
@@ -69,6 +70,20 @@ final class ReturnsSection implements Section
             ];
         }
 
+        return array_map(
+            fn (array $n) => $n + ['now' => $now["{$n['kind']}:{$n['code']}"] ?? null],
+            array_values(array_filter($this->numbers->of($r->build), fn (array $n) => $n['kind'] !== 'torque')),
+        );
+    }
+
+    /** @return array<string, mixed> */
+    private function case(UnitReturn $r): array
+    {
+        $ranked =
+            $r->verdict === null
+                ? $this->rank->of($this->evidence->all($r))
+                : ['ranking' => $r->ranking, 'next' => [], 'impossible' => null];
+
         return [
             'number' => $r->number,
             'serial' => $r->build->serial,
@@ -77,9 +92,7 @@ final class ReturnsSection implements Section
             'installedOn' => $r->installed_on,
             'failedOn' => $r->failed_on,
             'odometerKm' => $r->odometer_km,
-            'daysInService' => $r->installed_on === null
-                    ? null
-                    : (int) round((strtotime($r->failed_on) - strtotime($r->installed_on)) / 86400),
+            'daysInService' => self::days($r->installed_on, $r->failed_on),
             'openedBy' => $this->names->of($r->opened_by),
             'openedAt' => $r->opened_at->toIso8601ZuluString(),
             'observed' => (object) $r->observed(),
@@ -87,10 +100,7 @@ final class ReturnsSection implements Section
             'ranking' => $ranked['ranking'],
             'next' => array_column($ranked['next'], 'gainPerEffort', 'feature') ?: (object) [],
             'impossible' => $ranked['impossible'],
-            'thenAndNow' => array_map(
-                fn (array $n) => $n + ['now' => $now["{$n['kind']}:{$n['code']}"] ?? null],
-                array_values(array_filter($this->numbers->of($r->build), fn (array $n) => $n['kind'] !== 'torque')),
-            ),
+            'thenAndNow' => $this->thenAndNow($r),
             'verdict' => $r->verdict,
             'note' => $r->verdict_note,
             'split' => $r->cost_split,

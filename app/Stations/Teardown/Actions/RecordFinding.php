@@ -23,6 +23,33 @@ final class RecordFinding
     public function record(Unit $unit, array $in, Person $by): Finding
     {
         Gatekeeper::at($unit, StationName::Teardown, StationName::Returns, StationName::Assembly);
+        $spec = self::allowed($unit, $in);
+        $generation = Generation::of($unit, 'teardown');
+        $row = ['unit_id' => $unit->id, 'generation' => $generation, 'part' => $in['part']];
+        $finding = Finding::query()->where($row)->first();
+        $said = [
+            'condition' => $in['condition'],
+            'disposition' => $in['disposition'],
+            'role' => $in['role'],
+            'ours' => $in['ours'] ?? false,
+            'note' => $in['note'] ?? '',
+        ];
+        $values = $said + ['found_by' => $by->id, 'found_at' => now()];
+        if ($finding === null) {
+            $finding = Finding::create($values + $row + ['version' => 1]);
+        } else {
+            Gatekeeper::unchanged($finding, (int) ($in['version'] ?? 0), "the finding on \"$spec->name\"", $said);
+            $finding->update($values + ['version' => $finding->version + 1]);
+        }
+        $event = array_diff_key($in, ['version' => 0]) + ['generation' => $generation];
+        $this->ledger->onUnit($unit, 'finding.recorded', $event);
+
+        return $finding;
+    }
+
+    /** @param  array<string, mixed>  $in */
+    private static function allowed(Unit $unit, array $in): FamilySpec
+    {
         $spec =
             FamilySpec::query()
                 ->where('family_id', $unit->family_id)
@@ -30,11 +57,10 @@ final class RecordFinding
                 ->where('code', $in['part'])
                 ->first() ?? throw Refusal::at('/part', "There is no part \"{$in['part']}\" on the inspection list.");
         if (! in_array($in['condition'], $spec->body['conditions'], true)) {
+            $choices = implode(', ', $spec->body['conditions']);
             throw Refusal::at(
                 '/condition',
-                "\"{$in['condition']}\" is no condition of this part; choose one of ".
-                    implode(', ', $spec->body['conditions']).
-                    '.',
+                "\"{$in['condition']}\" is no condition of this part; choose one of $choices.",
             );
         }
         if ($in['disposition'] === 'shelf' && $unit->ownership === 'customer') {
@@ -44,45 +70,7 @@ final class RecordFinding
                     .'agreement.',
             );
         }
-        $generation = Generation::of($unit, 'teardown');
-        $finding = Finding::query()
-            ->where('unit_id', $unit->id)
-            ->where('generation', $generation)
-            ->where('part', $in['part'])
-            ->first();
-        $values = [
-            'condition' => $in['condition'],
-            'disposition' => $in['disposition'],
-            'role' => $in['role'],
-            'ours' => $in['ours'] ?? false,
-            'note' => $in['note'] ?? '',
-            'found_by' => $by->id,
-            'found_at' => now(),
-        ];
-        if ($finding !== null) {
-            Gatekeeper::unchanged(
-                $finding,
-                (int) ($in['version'] ?? 0),
-                "the finding on \"$spec->name\"",
-                array_diff_key($values, ['found_by' => 0, 'found_at' => 0]),
-            );
-            $finding->update($values + ['version' => $finding->version + 1]);
-        } else {
-            $finding = Finding::create(
-                $values + [
-                    'unit_id' => $unit->id,
-                    'generation' => $generation,
-                    'part' => $in['part'],
-                    'version' => 1,
-                ],
-            );
-        }
-        $this->ledger->onUnit(
-            $unit,
-            'finding.recorded',
-            array_diff_key($in, ['version' => 0]) + ['generation' => $generation],
-        );
 
-        return $finding;
+        return $spec;
     }
 }

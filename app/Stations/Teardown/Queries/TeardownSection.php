@@ -38,12 +38,6 @@ final class TeardownSection implements Section
             return null;
         }
         $generation = Generation::of($unit, 'teardown');
-        $findings = Finding::query()
-            ->where('unit_id', $unit->id)
-            ->where('generation', $generation)
-            ->get()
-            ->keyBy('part');
-
         $house = $this->rules->shown('one-shift-fault', 'reuse');
 
         return [
@@ -51,33 +45,7 @@ final class TeardownSection implements Section
             'work' => $this->bench->of(BenchWork::of($unit, Bench::Teardown)),
             'discrepancies' => $this->counts->shown($unit, Bench::Teardown),
             'decisions' => CountsThatDiffer::decisions(),
-            'inspection' => FamilySpec::query()
-                ->where('family_id', $unit->family_id)
-                ->where('kind', 'finding')
-                ->orderBy('position')
-                ->get()
-                ->map(
-                    fn (FamilySpec $s) => [
-                        'part' => $s->code,
-                        'name' => $s->name,
-                        'conditions' => $s->body['conditions'],
-                        'group' => $s->body['group'],
-                        'partNumber' => $s->body['part'],
-                        'finding' => isset($findings[$s->code])
-                            ? [
-                                'condition' => $findings[$s->code]->condition,
-                                'disposition' => $findings[$s->code]->disposition,
-                                'role' => $findings[$s->code]->role,
-                                'ours' => $findings[$s->code]->ours,
-                                'note' => $findings[$s->code]->note,
-                                'by' => $this->names->of($findings[$s->code]->found_by),
-                                'at' => $findings[$s->code]->found_at->toIso8601ZuluString(),
-                                'version' => $findings[$s->code]->version,
-                            ]
-                            : null,
-                    ],
-                )
-                ->all(),
+            'inspection' => $this->inspection($unit, $generation),
             'house' => ['symptoms' => $house['one-shift-fault'], 'inspection' => $house['reuse']],
             'gears' => array_column($unit->family->train['gears'], 'name'),
             'symptoms' => (object) $unit->symptoms,
@@ -85,6 +53,48 @@ final class TeardownSection implements Section
             'codes' => $this->codes($unit),
             'suspects' => $unit->symptoms === [] && $unit->pressures === [] ? [] : $this->suspects($unit),
             'elements' => array_column($unit->family->train['elements'], 'name', 'id'),
+        ];
+    }
+
+    /** @return list<array<string, mixed>> every part of the list, with what was found on it */
+    private function inspection(Unit $unit, int $generation): array
+    {
+        $findings = Finding::query()
+            ->where('unit_id', $unit->id)
+            ->where('generation', $generation)
+            ->get()
+            ->keyBy('part');
+
+        return array_values(FamilySpec::query()
+            ->where('family_id', $unit->family_id)
+            ->where('kind', 'finding')
+            ->orderBy('position')
+            ->get()
+            ->map(
+                fn (FamilySpec $s) => [
+                    'part' => $s->code,
+                    'name' => $s->name,
+                    'conditions' => $s->body['conditions'],
+                    'group' => $s->body['group'],
+                    'partNumber' => $s->body['part'],
+                    'finding' => isset($findings[$s->code]) ? $this->found($findings[$s->code]) : null,
+                ],
+            )
+            ->all());
+    }
+
+    /** @return array<string, mixed> */
+    private function found(Finding $finding): array
+    {
+        return [
+            'condition' => $finding->condition,
+            'disposition' => $finding->disposition,
+            'role' => $finding->role,
+            'ours' => $finding->ours,
+            'note' => $finding->note,
+            'by' => $this->names->of($finding->found_by),
+            'at' => $finding->found_at->toIso8601ZuluString(),
+            'version' => $finding->version,
         ];
     }
 
