@@ -55,24 +55,30 @@ final class CatalogHistory
             }
             [$before, $after] = [$this->store->nodes($kind, $from), $this->store->nodes($kind, $to)];
             foreach (array_keys($before + $after) as $key) {
-                [$was, $is] = [$before[$key] ?? null, $after[$key] ?? null];
-                $changes = self::changes($was, $is);
-                if ($changes !== []) {
-                    $out[] = [
-                        'kind' => $kind,
-                        'key' => (string) $key,
-                        'change' => match (null) {
-                            $was => 'new',
-                            $is => 'removed',
-                            default => 'changed',
-                        },
-                        'changes' => $was === null || $is === null ? [] : $changes,
-                    ];
+                $changed = self::changed($before[$key] ?? null, $after[$key] ?? null);
+                if ($changed !== null) {
+                    $out[] = ['kind' => $kind, 'key' => (string) $key] + $changed;
                 }
             }
         }
 
         return $out;
+    }
+
+    /**
+     * @return array{change: 'new'|'changed'|'removed', changes: list<array{at: string, before: mixed,
+     *     after: mixed}>}|null null where nothing changed
+     */
+    private static function changed(?\stdClass $was, ?\stdClass $is): ?array
+    {
+        $changes = self::changes($was, $is);
+
+        return match (true) {
+            $changes === [] => null,
+            $was === null => ['change' => 'new', 'changes' => []],
+            $is === null => ['change' => 'removed', 'changes' => []],
+            default => ['change' => 'changed', 'changes' => $changes],
+        };
     }
 
     /** Whether any row of a kind, or of what belongs to it, began or ended between the two moments. */

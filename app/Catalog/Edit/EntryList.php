@@ -23,23 +23,12 @@ final class EntryList
     public function page(string $kind, ?string $family, string $q, ?string $after, ?string $asOf, int $size): array
     {
         $map = CatalogMap::of($kind);
-        $table = isset($map['list']) ? $map['list']['owners'] : $map['table'];
-        $query = $this->store
-            ->at($table, $asOf)
-            ->orderBy('id')
-            ->limit($size + 1);
-        isset($map['spec']) && $query->where('kind', $map['spec']);
-        ($family ?? '') !== '' &&
-            CatalogMap::inFamily($kind) &&
-            $query->where('family_id', DB::table('families')->where('code', $family)->value('id'));
-        if (isset($map['list']) && $table === 'parts') {
-            $query->whereIn('id', $this->store->at($map['table'], $asOf)->select($map['list']['ownerId']));
-        }
+        $query = $this->asked($kind, $family, $asOf);
         $after !== null && $query->where('id', '>', $after);
         if ($q !== '') {
             $this->search($query, $map, $q);
         }
-        $rows = $query->get();
+        $rows = $query->limit($size + 1)->get();
         $page = $rows->take($size);
         $codes = CatalogMap::codes($map['fields'], $page);
         $families = CatalogMap::inFamily($kind) ? DB::table('families')->pluck('code', 'id')->all() : [];
@@ -60,6 +49,23 @@ final class EntryList
                 ->all()),
             'after' => $rows->count() > $size ? (string) $page->last()?->id : null,
         ];
+    }
+
+    /** The rows of a kind, of one family or of all, as they were on a day. */
+    private function asked(string $kind, ?string $family, ?string $asOf): Builder
+    {
+        $map = CatalogMap::of($kind);
+        $list = $map['list'] ?? null;
+        $query = $this->store->at($list['owners'] ?? $map['table'], $asOf)->orderBy('id');
+        isset($map['spec']) && $query->where('kind', $map['spec']);
+        if (($family ?? '') !== '' && CatalogMap::inFamily($kind)) {
+            $query->where('family_id', DB::table('families')->where('code', $family)->value('id'));
+        }
+        if ($list !== null && $list['owners'] === 'parts') {
+            $query->whereIn('id', $this->store->at($map['table'], $asOf)->select($list['ownerId']));
+        }
+
+        return $query;
     }
 
     /** @param  array<string, mixed>  $map */

@@ -290,25 +290,34 @@ final class CatalogMap
             $value = $name === '' ? $node : $node->{$name} ?? null;
             $row[$column] = match (true) {
                 isset(self::CODES[$type]) => $ids[$type][$value],
-                $type === 'json' => $value === null
-                    ? ($column === 'signed'
-                        ? null
-                        : '[]')
-                    : json_encode(
-                        $value,
-                        JSON_THROW_ON_ERROR |
-                            JSON_UNESCAPED_UNICODE |
-                            JSON_UNESCAPED_SLASHES |
-                            JSON_PRESERVE_ZERO_FRACTION,
-                    ),
-                $type === 'bool' => (int) ($value ?? false),
-                $type === 'text' => $value ??
-                    (in_array($column, ['thickness_unit', 'vin_pattern'], true) ? null : $empty),
+                $type === 'json' => self::json($value),
+                $type === 'bool' => (int) $value,
                 default => $value,
-            };
+            } ?? self::absent($column, $type, $empty);
         }
 
         return $row;
+    }
+
+    /** What a column holds where the pack says nothing. */
+    private static function absent(string $column, string $type, mixed $empty): mixed
+    {
+        return match (true) {
+            in_array($column, ['thickness_unit', 'vin_pattern', 'signed'], true) => null,
+            $type === 'json' => '[]',
+            $type === 'text' => $empty,
+            default => null,
+        };
+    }
+
+    private static function json(mixed $value): ?string
+    {
+        return $value === null
+            ? null
+            : json_encode(
+                $value,
+                JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE | JSON_UNESCAPED_SLASHES | JSON_PRESERVE_ZERO_FRACTION,
+            );
     }
 
     /**

@@ -55,22 +55,7 @@ final class CsvKind
     public static function row(string $kind, array $in): array
     {
         return match ($kind) {
-            'parts' => [
-                'number' => self::text($in, 'number', 40),
-                'name' => self::text($in, 'name', 120),
-                'kind' => self::choice($in, 'kind', self::PART_KINDS),
-                'price' => self::money($in, 'price'),
-            ] +
-                self::thickness($in) +
-                (isset($in['aliases'])
-                    ? [
-                        'aliases' => json_encode(
-                            array_values(array_filter(array_map(trim(...), explode('|', $in['aliases'])))),
-                            JSON_UNESCAPED_UNICODE,
-                        ),
-                    ]
-                    : []) +
-                (isset($in['single_use']) ? ['single_use' => (int) self::yes($in, 'single_use')] : []),
+            'parts' => self::part($in),
             'prices' => ['number' => self::text($in, 'number', 40), 'price' => self::money($in, 'price')],
             'applications' => [
                 'variant' => self::text($in, 'variant', 40),
@@ -89,6 +74,29 @@ final class CsvKind
             ],
             default => throw new \LogicException("There is no CSV kind \"$kind\"."),
         };
+    }
+
+    /**
+     * @param  array<string, string>  $in
+     * @return array<string, mixed> what the file does not name stays as it is
+     */
+    private static function part(array $in): array
+    {
+        $row = [
+            'number' => self::text($in, 'number', 40),
+            'name' => self::text($in, 'name', 120),
+            'kind' => self::choice($in, 'kind', self::PART_KINDS),
+            'price' => self::money($in, 'price'),
+        ] + self::thickness($in);
+        if (isset($in['aliases'])) {
+            $aliases = array_values(array_filter(array_map(trim(...), explode('|', $in['aliases']))));
+            $row['aliases'] = json_encode($aliases, JSON_UNESCAPED_UNICODE);
+        }
+        if (isset($in['single_use'])) {
+            $row['single_use'] = (int) self::yes($in, 'single_use');
+        }
+
+        return $row;
     }
 
     /** @param  array<string, string>  $in */

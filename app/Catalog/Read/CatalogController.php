@@ -8,7 +8,6 @@ use App\Catalog\Models\FamilySpec;
 use App\Catalog\Models\Variant;
 use App\Kernel\Refusal;
 use Illuminate\Http\JsonResponse;
-use Illuminate\Support\Collection;
 use Yard\Core\Drivetrain\ChartReport;
 
 final class CatalogController
@@ -51,10 +50,10 @@ final class CatalogController
         ]);
     }
 
-    /** @return Collection<int, array<string, mixed>> */
-    private static function variants(Family $family): Collection
+    /** @return list<array<string, mixed>> */
+    private static function variants(Family $family): array
     {
-        return Variant::query()
+        return array_values(Variant::query()
             ->where('family_id', $family->id)
             ->orderBy('id')
             ->get()
@@ -65,13 +64,14 @@ final class CatalogController
                     'years' => "$v->from_year-$v->to_year",
                     'coreCharge' => (float) $v->core_charge,
                 ],
-            );
+            )
+            ->all());
     }
 
-    /** @return Collection<int, array<string, mixed>> windows and torques */
-    private static function specs(Family $family): Collection
+    /** @return list<array<string, mixed>> windows and torques */
+    private static function specs(Family $family): array
     {
-        return FamilySpec::query()
+        return array_values(FamilySpec::query()
             ->where('family_id', $family->id)
             ->whereIn('kind', ['pack', 'end-play', 'air-check', 'fastener'])
             ->orderBy('kind')
@@ -90,13 +90,14 @@ final class CatalogController
                     'edition' => $s->edition,
                     'confidence' => $s->confidence,
                 ],
-            );
+            )
+            ->all());
     }
 
-    /** @return Collection<int, array<string, mixed>> */
-    private static function applications(Family $family): Collection
+    /** @return list<array<string, mixed>> */
+    private static function applications(Family $family): array
     {
-        return Application::query()
+        return array_values(Application::query()
             ->with(['vehicle', 'variant'])
             ->whereHas('variant', fn ($q) => $q->where('family_id', $family->id))
             ->orderBy('id')
@@ -110,6 +111,7 @@ final class CatalogController
                     'source' => $a->source,
                     'confidence' => $a->confidence,
                 ],
-            );
+            )
+            ->all());
     }
 }

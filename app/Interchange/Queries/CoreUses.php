@@ -30,10 +30,7 @@ final class CoreUses
             );
         $edges = $this->conversions->around([$variant->id], 'out of');
         $ids = array_values(array_unique([$variant->id, ...array_column($edges, 'to_variant_id')]));
-        $names = DB::table('variants')
-            ->whereIn('id', $ids)
-            ->get(['id', 'code', 'name'])
-            ->keyBy('id');
+        $names = DB::table('variants')->whereIn('id', $ids)->get(['id', 'code', 'name'])->keyBy('id');
         $rows = self::applications($ids);
         // Vehicles with equal facts allow the same conversions: one search for each set of facts.
         $paths = [];

@@ -54,12 +54,12 @@ final class PartSources
     }
 
     /**
-     * @param  list<string>  $numbers
+     * @param  array<mixed>  $numbers  part numbers, some of them more than once
      * @return \Closure(string): array{number: string, name: string, price: float, pieces: int}
      */
     private function naming(array $numbers): \Closure
     {
-        $stock = $this->stock(array_values(array_unique($numbers)));
+        $stock = $this->stock(array_values(array_unique(array_map(strval(...), $numbers))));
 
         return fn (string $number): array => [
             'number' => $number,
@@ -256,7 +256,9 @@ final class PartSources
             ->where(fn ($w) => $w->whereNull('f.disposition')->orWhereNotIn('f.disposition', ['scrap', 'replace']))
             ->orderByRaw("f.disposition IS NULL, FIELD(u.grade, 'D', 'C', 'B', 'A'), u.id")
             ->limit(self::SHOWN_CORES)
-            ->get(['u.core_tag', 'v.code', 'u.station', 'u.grade', 'u.rack', 'u.clues', 'f.disposition', 'f.condition']);
+            ->select(['u.core_tag', 'v.code', 'u.station', 'u.grade', 'u.rack', 'u.clues'])
+            ->addSelect(['f.disposition', 'f.condition'])
+            ->get();
 
         return array_values($rows->map(self::core(...))->all());
     }

@@ -3,6 +3,7 @@
 namespace App\Interchange\Queries;
 
 use App\Catalog\Models\Vehicle;
+use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
 
 /**
@@ -103,59 +104,66 @@ final class VehicleSupply
         $open = array_values(array_filter($variantIds, fn (int $id) => $paths[$codes[$id]]['found']));
         // The cheapest conversions first, so that a long list is cut at its dear end.
         usort($open, fn (int $a, int $b) => $paths[$codes[$a]]['total'] <=> $paths[$codes[$b]]['total']);
-        if ($open === []) {
-            return ['found' => [], 'more' => false];
-        }
-        $rows = DB::table('units AS u')
-            ->leftJoin('builds AS b', 'b.id', '=', 'u.current_build_id')
-            ->leftJoin('customers AS c', 'c.id', '=', 'b.customer_id')
-            ->whereIn('u.variant_id', $open)
-            ->whereIn('u.station', array_keys(self::PLACES))
-            ->where('u.ownership', 'exchange')
-            ->orderByRaw(
-                'FIELD(u.variant_id, '.implode(',', $open).'), FIELD(u.station, ?, ?, ?, ?, ?, ?), u.id',
-                array_keys(self::PLACES),
-            )
-            ->limit(self::SHOWN + 1)
-            ->get([
-                'u.core_tag',
-                'u.variant_id',
-                'u.station',
-                'u.rack',
-                'u.grade',
-                'b.serial',
-                'c.name AS customer',
-                DB::raw('EXISTS (SELECT 1 FROM holds h WHERE h.unit_id = u.id AND h.lifted_at IS NULL) AS held'),
-            ]);
+        $rows = $open === [] ? collect() : self::rows($open);
+        $place = fn (array $u) => array_search($u['station'], array_keys(self::PLACES), true);
 
         return [
             'more' => $rows->count() > self::SHOWN,
             'found' => array_values($rows
                 ->take(self::SHOWN)
-                ->map(
-                    fn (\stdClass $u) => [
-                        'coreTag' => $u->core_tag,
-                        'serial' => $u->serial,
-                        'variant' => $codes[$u->variant_id],
-                        'place' => self::PLACES[$u->station],
-                        'station' => $u->station,
-                        'rack' => $u->rack,
-                        'grade' => $u->grade,
-                        'promisedTo' => $u->customer,
-                        'held' => (bool) $u->held,
-                        'total' => $paths[$codes[$u->variant_id]]['total'],
-                        'hours' => $paths[$codes[$u->variant_id]]['hours'],
-                        'to' => $paths[$codes[$u->variant_id]]['to'],
-                        'steps' => count($paths[$codes[$u->variant_id]]['steps']),
-                    ],
-                )
+                ->map(fn (\stdClass $u) => self::unit($u, $codes[$u->variant_id], $paths[$codes[$u->variant_id]]))
                 ->sortBy([
                     fn (array $a, array $b) => $a['total'] <=> $b['total'],
-                    fn (array $a, array $b) => array_search($a['station'], array_keys(self::PLACES), true) <=>
-                        array_search($b['station'], array_keys(self::PLACES), true),
+                    fn (array $a, array $b) => $place($a) <=> $place($b),
                 ])
-                ->values()
                 ->all()),
+        ];
+    }
+
+    /**
+     * @param  non-empty-list<int>  $variantIds  in the order they are wanted
+     * @return Collection<int, \stdClass>
+     */
+    private static function rows(array $variantIds): Collection
+    {
+        $order = implode(',', $variantIds);
+
+        return DB::table('units AS u')
+            ->leftJoin('builds AS b', 'b.id', '=', 'u.current_build_id')
+            ->leftJoin('customers AS c', 'c.id', '=', 'b.customer_id')
+            ->whereIn('u.variant_id', $variantIds)
+            ->whereIn('u.station', array_keys(self::PLACES))
+            ->where('u.ownership', 'exchange')
+            ->orderByRaw(
+                "FIELD(u.variant_id, $order), FIELD(u.station, ?, ?, ?, ?, ?, ?), u.id",
+                array_keys(self::PLACES),
+            )
+            ->limit(self::SHOWN + 1)
+            ->select(['u.core_tag', 'u.variant_id', 'u.station', 'u.rack', 'u.grade', 'b.serial', 'c.name AS customer'])
+            ->selectRaw('EXISTS (SELECT 1 FROM holds h WHERE h.unit_id = u.id AND h.lifted_at IS NULL) AS held')
+            ->get();
+    }
+
+    /**
+     * @param  array<string, mixed>  $path
+     * @return array<string, mixed>
+     */
+    private static function unit(\stdClass $u, string $variant, array $path): array
+    {
+        return [
+            'coreTag' => $u->core_tag,
+            'serial' => $u->serial,
+            'variant' => $variant,
+            'place' => self::PLACES[$u->station],
+            'station' => $u->station,
+            'rack' => $u->rack,
+            'grade' => $u->grade,
+            'promisedTo' => $u->customer,
+            'held' => (bool) $u->held,
+            'total' => $path['total'],
+            'hours' => $path['hours'],
+            'to' => $path['to'],
+            'steps' => count($path['steps']),
         ];
     }
 }

@@ -37,48 +37,86 @@ final readonly class Duty
     {
         $typed = new TypedDuty($in ?? []);
         $curve = $typed->curve() ?? self::known($vehicle->engine_curve ?? []);
-        $peak = $curve === [] ? null : max(array_column($curve, 'torque_nm'));
-        $torque =
-            $typed->quantity('engineTorque') ??
-            ($peak ?? ($vehicle === null ? null : (float) $vehicle->engine_torque_nm));
         $house = app(HouseRules::class);
         $fastest = array_slice(array_column($curve, 'speed_rpm'), -1);
         $speed = $typed->quantity('shiftSpeed') ?? min([$house->number('shift-speed'), ...$fastest]);
-        $mass = $typed->quantity('mass') ?? ($vehicle === null ? null : (float) $vehicle->mass_kg);
-        $axle = $typed->quantity('axle') ?? ($vehicle === null ? null : (float) $vehicle->axle_ratio);
         $grade = $typed->quantity('grade') ?? $house->number('launch-grade');
-        $tyre = $typed->text('tyre') ?: $vehicle->tyre ?? '';
-        $radius = $tyre === '' ? null : self::radius($tyre);
+        $road = self::road($typed, $vehicle);
+        $torque = $typed->quantity('engineTorque') ?? self::peak($curve, $vehicle);
         if ($torque === null) {
             return null;
         }
         $scaled = self::scaled($curve, $torque);
-        $from = $typed->text('engineCurve') !== '' ? 'order' : 'vehicle';
         $hold = (bool) ($in['hold'] ?? true);
 
         return new self(
             $torque,
             $scaled,
             $speed,
-            $mass === null || $axle === null || $radius === null
-                ? null
-                : ['mass_kg' => $mass, 'axleRatio' => $axle, 'tyreRadius_mm' => $radius],
+            self::launched($road),
             $grade,
             $hold,
             [
                 'engineTorque_nm' => $torque,
                 'typed' => $typed->text('engineTorque'),
-                'curve' => $scaled,
-                'curveFrom' => $scaled === [] ? null : $from,
+                ...self::curveFrom($typed, $scaled),
                 'shiftSpeed_rpm' => $speed,
-                'mass_kg' => $mass,
-                'axleRatio' => $axle,
-                'tyre' => $tyre === '' ? null : $tyre,
-                'tyreRadius_mm' => $radius,
+                ...$road,
                 'grade_pct' => $grade,
                 'hold' => $hold,
             ],
         );
+    }
+
+    /**
+     * @param  array{mass_kg: ?float, axleRatio: ?float, tyre: ?string, tyreRadius_mm: ?float}  $road
+     * @return array{mass_kg: float, axleRatio: float, tyreRadius_mm: float}|null null where one of them is not known
+     */
+    private static function launched(array $road): ?array
+    {
+        ['mass_kg' => $mass, 'axleRatio' => $axle, 'tyreRadius_mm' => $radius] = $road;
+
+        return $mass === null || $axle === null || $radius === null
+            ? null
+            : ['mass_kg' => $mass, 'axleRatio' => $axle, 'tyreRadius_mm' => $radius];
+    }
+
+    /**
+     * @param  list<array{speed_rpm: float, torque_nm: float}>  $curve
+     * @return array{curve: list<array{speed_rpm: float, torque_nm: float}>, curveFrom: 'order'|'vehicle'|null}
+     */
+    private static function curveFrom(TypedDuty $typed, array $curve): array
+    {
+        $from = $typed->text('engineCurve') !== '' ? 'order' : 'vehicle';
+
+        return ['curve' => $curve, 'curveFrom' => $curve === [] ? null : $from];
+    }
+
+    /**
+     * @param  list<array{speed_rpm: float, torque_nm: float}>  $curve
+     * @return float|null N.m; the peak of the curve, else what the catalog says of the engine
+     */
+    private static function peak(array $curve, ?Vehicle $vehicle): ?float
+    {
+        if ($curve !== []) {
+            return max(array_column($curve, 'torque_nm'));
+        }
+
+        return $vehicle === null ? null : (float) $vehicle->engine_torque_nm;
+    }
+
+    /** @return array{mass_kg: ?float, axleRatio: ?float, tyre: ?string, tyreRadius_mm: ?float} */
+    private static function road(TypedDuty $typed, ?Vehicle $vehicle): array
+    {
+        $known = fn (string $column): ?float => $vehicle === null ? null : (float) $vehicle->{$column};
+        $tyre = $typed->text('tyre') ?: $vehicle->tyre ?? '';
+
+        return [
+            'mass_kg' => $typed->quantity('mass') ?? $known('mass_kg'),
+            'axleRatio' => $typed->quantity('axle') ?? $known('axle_ratio'),
+            'tyre' => $tyre === '' ? null : $tyre,
+            'tyreRadius_mm' => $tyre === '' ? null : self::radius($tyre),
+        ];
     }
 
     /**

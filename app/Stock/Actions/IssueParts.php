@@ -68,4 +68,38 @@ final class IssueParts
             'place' => $place,
         ]);
     }
+
+    /** Puts what was fitted at a place back on the shelf it came from. */
+    public function takeBack(Build $build, string $place): void
+    {
+        foreach (
+            InstalledPart::query()
+                ->where('build_id', $build->id)
+                ->where('place', $place)
+                ->whereNull('removed_at')
+                ->lockForUpdate()
+                ->get() as $installed
+        ) {
+            $installed->update(['removed_at' => now()]);
+            if ($installed->lot_id !== null) {
+                Lot::query()->whereKey($installed->lot_id)->increment('quantity', $installed->count);
+            }
+        }
+    }
+
+    /**
+     * @param  list<string>  $numbers
+     * @return array<string, int> part number => pieces on the shelf
+     */
+    public static function onShelf(array $numbers): array
+    {
+        return Part::query()
+            ->leftJoin('stock_lots', 'stock_lots.part_id', '=', 'parts.id')
+            ->whereIn('number', $numbers)
+            ->groupBy('number')
+            ->selectRaw('number, COALESCE(SUM(quantity), 0) AS pieces')
+            ->pluck('pieces', 'number')
+            ->map(fn ($n) => (int) $n)
+            ->all();
+    }
 }

@@ -4,6 +4,7 @@ namespace App\Work\Queries;
 
 use App\Shop\Queries\PeopleNames;
 use App\Work\Models\Proof;
+use App\Work\Models\WorkedOperation;
 use App\Work\OperationSpec;
 use App\Work\OperationState;
 use App\Work\ProofSpec;
@@ -82,6 +83,30 @@ final class BenchShown
         };
     }
 
+    private const UNTOUCHED = [
+        'activity' => null,
+        'reason' => '',
+        'note' => '',
+        'worked_s' => 0,
+        'by' => null,
+        'at' => null,
+        'tabletAt' => null,
+    ];
+
+    /** @return array<string, mixed> */
+    private function done(WorkedOperation $row): array
+    {
+        return [
+            'activity' => $row->state->value,
+            'reason' => $row->reason ?? '',
+            'note' => $row->note ?? '',
+            'worked_s' => $row->worked(now()),
+            'by' => $this->names->of($row->done_by),
+            'at' => $row->done_at->toIso8601ZuluString(),
+            'tabletAt' => $row->tablet_at?->toIso8601ZuluString(),
+        ];
+    }
+
     /** @return array<string, mixed> */
     private function state(OperationSpec $operation, BenchWork $work): array
     {
@@ -92,16 +117,7 @@ final class BenchShown
             $shown[$i] = $this->proof($proof, $work) + ['open' => $open[$proof->code] ?? null];
         }
 
-        return [
-            'activity' => $row === null ? null : $row->state->value,
-            'reason' => $row->reason ?? '',
-            'note' => $row->note ?? '',
-            'worked_s' => $row === null ? 0 : $row->worked(now()),
-            'by' => $this->names->of($row?->done_by),
-            'at' => $row?->done_at->toIso8601ZuluString(),
-            'tabletAt' => $row?->tablet_at?->toIso8601ZuluString(),
-            'proven' => $shown,
-        ];
+        return ($row === null ? self::UNTOUCHED : $this->done($row)) + ['proven' => $shown];
     }
 
     /** @return array<string, mixed> */

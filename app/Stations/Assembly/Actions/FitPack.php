@@ -32,37 +32,11 @@ final class FitPack
         array $picks,
         Person $by,
     ): PackFit {
-        $unit = $build->unit;
         $proposal = $this->propose->propose($build, $place, $reading, $trialWasher);
-        $choices = [
-            ...isset($proposal['result']['best']) ? [$proposal['result']['best']] : [],
-            ...$proposal['result']['alternatives'],
-        ];
-        $key = fn (array $list) => collect($list)
-            ->map(fn (array $p) => "{$p['slot']}|{$p['part']}|{$p['count']}")
-            ->sort()
-            ->values()
-            ->all();
-        $choice = null;
-        foreach ($choices as $candidate) {
-            $choice ??= $key($candidate['picks']) === $key($picks) ? $candidate : null;
-        }
-        if ($choice === null) {
-            throw Refusal::at(
-                '/answer/picks',
-                'These parts do not bring the clearance into its window with what is on the shelf now. Take one of the '
-                    .'proposals.',
-            );
-        }
+        $choice = self::proposed($proposal['result'], $picks);
         $this->undo($build, $place);
-        $this->stock->issue(
-            $build,
-            $place,
-            array_values(
-                array_map(fn (array $p) => ['part' => $p['part'], 'count' => $p['count']], $choice['picks']),
-            ),
-            $by,
-        );
+        $taken = array_map(fn (array $p) => ['part' => $p['part'], 'count' => $p['count']], $choice['picks']);
+        $this->stock->issue($build, $place, $taken, $by);
         $fit = PackFit::create([
             'build_id' => $build->id,
             'pack' => $place,
@@ -80,7 +54,7 @@ final class FitPack
                 $choice['picks'],
             ),
         );
-        $this->ledger->onUnit($unit, 'pack.fitted', [
+        $this->ledger->onUnit($build->unit, 'pack.fitted', [
             'place' => $place,
             'reading' => $reading,
             'picks' => $choice['picks'],
@@ -89,6 +63,32 @@ final class FitPack
         ]);
 
         return $fit;
+    }
+
+    /**
+     * The proposal that takes just these parts.
+     *
+     * @param  array<string, mixed>  $result  of fit.stack
+     * @param  list<array{slot: string, part: string, count: int}>  $picks
+     * @return array{clearance: float, picks: list<array{slot: string, part: string, count: int}>}
+     */
+    private static function proposed(array $result, array $picks): array
+    {
+        $key = fn (array $list) => collect($list)
+            ->map(fn (array $p) => "{$p['slot']}|{$p['part']}|{$p['count']}")
+            ->sort()
+            ->values()
+            ->all();
+        foreach ([...isset($result['best']) ? [$result['best']] : [], ...$result['alternatives']] as $candidate) {
+            if ($key($candidate['picks']) === $key($picks)) {
+                return $candidate;
+            }
+        }
+        throw Refusal::at(
+            '/answer/picks',
+            'These parts do not bring the clearance into its window with what is on the shelf now. Take one of the '
+                .'proposals.',
+        );
     }
 
     /** What was chosen goes back to the shelf. */

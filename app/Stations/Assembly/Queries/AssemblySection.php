@@ -6,6 +6,7 @@ use App\Shop\HouseRules;
 use App\Shop\Models\Gauge;
 use App\Shop\Queries\PeopleNames;
 use App\Stations\Assembly\Models\Measurement;
+use App\Stations\Assembly\Models\PackFit;
 use App\Stations\Assembly\Models\PackFitPick;
 use App\Stations\Assembly\Models\SignOff;
 use App\Stock\Queries\InstalledNow;
@@ -15,6 +16,7 @@ use App\Work\Queries\BenchWork;
 use App\Yard\Contracts\Section;
 use App\Yard\Gate;
 use App\Yard\Gatekeeper;
+use App\Yard\Models\Build;
 use App\Yard\Models\Unit;
 use App\Yard\StationName;
 use Yard\Core\Fasteners\Thread;
@@ -49,87 +51,132 @@ final class AssemblySection implements Section
         $work = BenchWork::of($unit, Bench::Assembly);
         $record = $this->records->of($work);
         $record->fits->load('picks.part');
-        [$fits, $gauges, $today] = [$record->fits, $record->gauges->values(), now()->format('Y-m-d')];
+        $gauges = $record->gauges->values();
         $this->gauges = $gauges->pluck('name', 'id')->all();
-        $place = fn (string $kind, array $row) => [
-            'code' => $row['code'],
-            'name' => $row['name'],
-            'kind' => $kind,
-            'unit' => $row['unit'],
-            'window' => $row['window'],
-            'target' => $row['target'] ?? null,
-            'source' => $row['source'],
-            'confidence' => $row['confidence'],
-            'how' => $row['depth']['how'] ?? ($row['how'] ?? ($row['regulated'] ?? '')),
-            'note' => $row['order'] ?? ($row['note'] ?? ''),
-            'nominalDepth' => $row['depth']['nominal'] ?? null,
-            'house' => $row['house'] ?? [],
-            'forOptions' => $row['forOptions'] ?? [],
-            'trialWasher' => $row['fitted'] ?? null,
-            'fixed' => $row['fixed'] ?? [],
-            'tooTight' => $row['tooTight'] ?? null,
-            'tooLoose' => $row['tooLoose'] ?? null,
-            'fit' => isset($fits[$row['code']]) && $kind !== 'air-check'
-                    ? [
-                        'picks' => $fits[$row['code']]->picks
-                            ->map(fn (PackFitPick $p) => [
-                                'slot' => $p->slot,
-                                'part' => $p->part->number,
-                                'count' => $p->count,
-                            ])
-                            ->all(),
-                        'predicted' => (float) $fits[$row['code']]->predicted,
-                        'by' => $this->names->of($fits[$row['code']]->fitted_by),
-                        'at' => $fits[$row['code']]->fitted_at->toIso8601ZuluString(),
-                    ]
-                    : null,
-            'readings' => array_map($this->reading(...), $record->readings[$kind][$row['code']] ?? []),
-        ];
+        $frozen = $build->frozen();
+        $places = fn (string $kind, array $rows) => array_map(
+            fn (array $r) => $this->place($kind, $r, $record),
+            $rows,
+        );
+        $here = $unit->station === StationName::Assembly;
 
         return [
             'serial' => $build->serial,
             'work' => $this->bench->of($work),
             'places' => [
-                ...array_map(fn ($r) => $place('pack', $r), $build->frozen()['packs']),
-                ...array_map(fn ($r) => $place('end-play', $r), $build->frozen()['endPlays']),
-                ...array_map(fn ($r) => $place('air-check', $r), $build->frozen()['airChecks']),
+                ...$places('pack', $frozen['packs']),
+                ...$places('end-play', $frozen['endPlays']),
+                ...$places('air-check', $frozen['airChecks']),
             ],
             'fasteners' => array_map(
                 fn (array $f) => $this->fastener($f, $record->readings['torque'][$f['code']] ?? []),
-                $build->frozen()['fasteners'],
+                $frozen['fasteners'],
             ),
-            'gauges' => $gauges
-                ->map(
-                    fn (Gauge $g) => [
-                        'code' => $g->code,
-                        'name' => $g->name,
-                        'kind' => $g->kind,
-                        'unit' => $g->unit,
-                        'min' => (float) $g->range_min,
-                        'max' => (float) $g->range_max,
-                        'calibratedUntil' => $g->calibrated_until,
-                        'overdue' => $g->calibrated_until < $today,
-                    ],
-                )
-                ->all(),
+            'gauges' => $gauges->map(self::gauge(...))->all(),
             'installed' => InstalledNow::in($build->id),
-            'blockers' => $unit->station === StationName::Assembly
-                    ? [...Gatekeeper::holds($unit, Gate::SignOff), ...$this->open->of($unit, $work)]
-                    : [],
-            'signOffs' => SignOff::query()
-                ->where('build_id', $build->id)
-                ->orderBy('id')
-                ->get()
-                ->map(
-                    fn (SignOff $s) => [
-                        'what' => $s->what,
-                        'loop' => $s->loop_no,
-                        'by' => $this->names->of($s->signed_by),
-                        'at' => $s->signed_at->toIso8601ZuluString(),
-                    ],
-                )
-                ->all(),
+            'blockers' => $here
+                ? [...Gatekeeper::holds($unit, Gate::SignOff), ...$this->open->of($unit, $work)]
+                : [],
+            'signOffs' => $this->signOffs($build),
         ];
+    }
+
+    /**
+     * @param  array<string, mixed>  $row  of the frozen specification
+     * @return array<string, mixed>
+     */
+    private function place(string $kind, array $row, AssemblyRecord $record): array
+    {
+        $fit = $kind === 'air-check' ? null : $record->fits[$row['code']] ?? null;
+
+        return [
+            'code' => $row['code'],
+            'name' => $row['name'],
+            'kind' => $kind,
+            'unit' => $row['unit'],
+            'window' => $row['window'],
+            'source' => $row['source'],
+            'confidence' => $row['confidence'],
+            ...self::told($row),
+            'fit' => $fit === null ? null : $this->fit($fit),
+            'readings' => array_map($this->reading(...), $record->readings[$kind][$row['code']] ?? []),
+        ] + array_intersect_key($row, self::OPTIONAL) + self::OPTIONAL;
+    }
+
+    /**
+     * How a place is measured, and what to know of it.
+     *
+     * @param  array<string, mixed>  $row
+     * @return array<string, mixed>
+     */
+    private static function told(array $row): array
+    {
+        return [
+            'how' => $row['depth']['how'] ?? $row['how'] ?? $row['regulated'] ?? '',
+            'note' => $row['order'] ?? $row['note'] ?? '',
+            'nominalDepth' => $row['depth']['nominal'] ?? null,
+            'trialWasher' => $row['fitted'] ?? null,
+        ];
+    }
+
+    /** What a place may say, and what stands there where it does not. */
+    private const OPTIONAL = [
+        'target' => null,
+        'house' => [],
+        'forOptions' => [],
+        'fixed' => [],
+        'tooTight' => null,
+        'tooLoose' => null,
+    ];
+
+    /** @return array<string, mixed> */
+    private function fit(PackFit $fit): array
+    {
+        return [
+            'picks' => $fit->picks
+                ->map(fn (PackFitPick $p) => [
+                    'slot' => $p->slot,
+                    'part' => $p->part->number,
+                    'count' => $p->count,
+                ])
+                ->all(),
+            'predicted' => (float) $fit->predicted,
+            'by' => $this->names->of($fit->fitted_by),
+            'at' => $fit->fitted_at->toIso8601ZuluString(),
+        ];
+    }
+
+    /** @return array<string, mixed> */
+    private static function gauge(Gauge $g): array
+    {
+        return [
+            'code' => $g->code,
+            'name' => $g->name,
+            'kind' => $g->kind,
+            'unit' => $g->unit,
+            'min' => (float) $g->range_min,
+            'max' => (float) $g->range_max,
+            'calibratedUntil' => $g->calibrated_until,
+            'overdue' => $g->calibrated_until < now()->format('Y-m-d'),
+        ];
+    }
+
+    /** @return list<array<string, mixed>> */
+    private function signOffs(Build $build): array
+    {
+        return array_values(SignOff::query()
+            ->where('build_id', $build->id)
+            ->orderBy('id')
+            ->get()
+            ->map(
+                fn (SignOff $s) => [
+                    'what' => $s->what,
+                    'loop' => $s->loop_no,
+                    'by' => $this->names->of($s->signed_by),
+                    'at' => $s->signed_at->toIso8601ZuluString(),
+                ],
+            )
+            ->all());
     }
 
     /** @return array<string, mixed> */

@@ -32,98 +32,131 @@ final class FitProposal
     {
         foreach ($build->frozen()['packs'] as $pack) {
             if ($pack['code'] === $place) {
-                $depth = TypedQuantity::parse($reading, 'length', $pack['unit'], '/reading');
-                $value = $depth->in($pack['unit']);
-                [$nominal, $tolerance] = [$pack['depth']['nominal'], $pack['depth']['tolerance']];
-                if (abs($value - $nominal) > $this->rules->number('depth-doubt') * $tolerance) {
-                    throw Refusal::at(
-                        '/reading',
-                        "A depth of $value {$pack['unit']} cannot be right here: the drum has about $nominal. Measure "
-                            .'again.',
-                    );
-                }
-
-                return [
-                    'place' => $place,
-                    'name' => $pack['name'],
-                    'unit' => $pack['unit'],
-                    'depth' => $value,
-                    'typed' => $depth->typed,
-                    'fixed' => $pack['fixed'],
-                    'window' => $pack['window'],
-                    'target' => $pack['target'],
-                    'source' => $pack['source'],
-                    'confidence' => $pack['confidence'],
-                ] +
-                    $this->solve(
-                        $pack['unit'],
-                        $value,
-                        $pack['fixed'],
-                        $pack['slots'],
-                        $pack['window'],
-                        $pack['target'],
-                        $build,
-                        $place,
-                    );
+                return $this->pack($build, $pack, $reading);
             }
         }
         foreach ($build->frozen()['endPlays'] as $play) {
             if ($play['code'] === $place) {
-                $measured = TypedQuantity::parse($reading, 'length', $play['unit'], '/reading')->in($play['unit']);
-                $fitted =
-                    $trialWasher === null || $trialWasher === ''
-                        ? (float) $play['fitted']
-                        : TypedQuantity::parse($trialWasher, 'length', $play['unit'], '/trialWasher')->in(
-                            $play['unit'],
-                        );
-                $space = round($measured + $fitted, 6);
-
-                return [
-                    'place' => $place,
-                    'name' => $play['name'],
-                    'unit' => $play['unit'],
-                    'depth' => $space,
-                    'typed' => $reading,
-                    'fixed' => [],
-                    'window' => $play['window'],
-                    'target' => $play['target'],
-                    'source' => $play['source'],
-                    'confidence' => $play['confidence'],
-                    'measured' => $measured,
-                    'fitted' => $fitted,
-                    'needed' => round($space - $play['target'], 6),
-                ] +
-                    $this->solve(
-                        $play['unit'],
-                        $space,
-                        [],
-                        [['name' => 'washer', 'pick' => 1, 'options' => $play['options']]],
-                        $play['window'],
-                        $play['target'],
-                        $build,
-                        $place,
-                    );
+                return $this->endPlay($build, $play, $reading, $trialWasher);
             }
         }
         throw new Refusal("There is no pack or end play \"$place\" in this build.", 404);
     }
 
     /**
-     * @param  list<array<string, mixed>>  $fixed
-     * @param  list<array<string, mixed>>  $slots
-     * @param  array{min: float, max: float}  $window
+     * @param  array<string, mixed>  $pack
      * @return array<string, mixed>
      */
-    private function solve(
-        string $unit,
-        float $depth,
-        array $fixed,
-        array $slots,
-        array $window,
-        float $target,
-        Build $build,
-        string $place,
-    ): array {
+    private function pack(Build $build, array $pack, string $reading): array
+    {
+        $depth = TypedQuantity::parse($reading, 'length', $pack['unit'], '/reading');
+        $value = $depth->in($pack['unit']);
+        [$nominal, $tolerance] = [$pack['depth']['nominal'], $pack['depth']['tolerance']];
+        if (abs($value - $nominal) > $this->rules->number('depth-doubt') * $tolerance) {
+            throw Refusal::at(
+                '/reading',
+                "A depth of $value {$pack['unit']} cannot be right here: the drum has about $nominal. Measure again.",
+            );
+        }
+
+        return self::shown($pack, $value, $depth->typed, $pack['fixed']) +
+            $this->solve($build, $pack, $value, $pack['fixed'], $pack['slots']);
+    }
+
+    /**
+     * @param  array<string, mixed>  $play
+     * @return array<string, mixed>
+     */
+    private function endPlay(Build $build, array $play, string $reading, ?string $trialWasher): array
+    {
+        $in = fn (string $typed, string $at): float => TypedQuantity::parse($typed, 'length', $play['unit'], $at)
+            ->in($play['unit']);
+        $measured = $in($reading, '/reading');
+        $trial = $trialWasher ?? '';
+        $fitted = $trial === '' ? (float) $play['fitted'] : $in($trial, '/trialWasher');
+        $space = round($measured + $fitted, 6);
+        $washer = ['name' => 'washer', 'pick' => 1, 'options' => $play['options']];
+
+        return self::shown($play, $space, $reading, []) +
+            [
+                'measured' => $measured,
+                'fitted' => $fitted,
+                'needed' => round($space - $play['target'], 6),
+            ] +
+            $this->solve($build, $play, $space, [], [$washer]);
+    }
+
+    /**
+     * @param  array<string, mixed>  $place
+     * @param  list<array<string, mixed>>  $fixed
+     * @return array<string, mixed>
+     */
+    private static function shown(array $place, float $depth, string $typed, array $fixed): array
+    {
+        return [
+            'place' => $place['code'],
+            'name' => $place['name'],
+            'unit' => $place['unit'],
+            'depth' => $depth,
+            'typed' => $typed,
+            'fixed' => $fixed,
+            'window' => $place['window'],
+            'target' => $place['target'],
+            'source' => $place['source'],
+            'confidence' => $place['confidence'],
+        ];
+    }
+
+    /**
+     * @param  array<string, mixed>  $place
+     * @param  list<array<string, mixed>>  $fixed
+     * @param  list<array<string, mixed>>  $slots
+     * @return array<string, mixed>
+     */
+    private function solve(Build $build, array $place, float $depth, array $fixed, array $slots): array
+    {
+        $shelf = self::shelf($build, $place['code'], $slots);
+        $stocked = fn (array $o) => [
+            'part' => $o['part'],
+            'thickness' => $o['thickness'],
+            'cost' => $o['cost'],
+            'stock' => $shelf[$o['part']] ?? 0,
+        ];
+        $slots = array_map(
+            fn (array $s) => [
+                'name' => $s['name'],
+                'pick' => $s['pick'],
+                'options' => array_map($stocked, $s['options']),
+            ],
+            $slots,
+        );
+        $input = [
+            'unit' => $place['unit'],
+            'depth' => $depth,
+            'fixed' => array_map(
+                fn (array $f) => ['name' => $f['name'], 'thickness' => $f['thickness'], 'count' => $f['count']],
+                $fixed,
+            ),
+            'slots' => $slots,
+            'window' => $place['window'],
+            'target' => $place['target'],
+        ];
+
+        return [
+            'slots' => $slots,
+            'result' => self::stack($input)->solve(),
+            'working' => ['calculator' => 'fit.stack', 'input' => $input],
+        ];
+    }
+
+    /**
+     * What is on the shelf; what this place holds already may stay.
+     *
+     * @param  list<array<string, mixed>>  $slots
+     * @return array<string, int> by part
+     */
+    private static function shelf(Build $build, string $place, array $slots): array
+    {
         $shelf = IssueParts::onShelf(
             array_merge([], ...array_map(fn (array $s) => array_column($s['options'], 'part'), $slots)),
         );
@@ -134,42 +167,10 @@ final class FitProposal
             ->with('picks.part')
             ->first();
         foreach ($held->picks ?? [] as $pick) {
-            // what this place holds already may stay
             $shelf[$pick->part->number] = ($shelf[$pick->part->number] ?? 0) + $pick->count;
         }
-        $slots = array_map(
-            fn (array $s) => [
-                'name' => $s['name'],
-                'pick' => $s['pick'],
-                'options' => array_map(
-                    fn (array $o) => [
-                        'part' => $o['part'],
-                        'thickness' => $o['thickness'],
-                        'cost' => $o['cost'],
-                        'stock' => $shelf[$o['part']] ?? 0,
-                    ],
-                    $s['options'],
-                ),
-            ],
-            $slots,
-        );
-        $input = [
-            'unit' => $unit,
-            'depth' => $depth,
-            'fixed' => array_map(
-                fn (array $f) => ['name' => $f['name'], 'thickness' => $f['thickness'], 'count' => $f['count']],
-                $fixed,
-            ),
-            'slots' => $slots,
-            'window' => $window,
-            'target' => $target,
-        ];
 
-        return [
-            'slots' => $slots,
-            'result' => self::stack($input)->solve(),
-            'working' => ['calculator' => 'fit.stack', 'input' => $input],
-        ];
+        return $shelf;
     }
 
     /**

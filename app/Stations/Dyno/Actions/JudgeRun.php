@@ -26,21 +26,51 @@ final class JudgeRun
         $unit = $build->unit;
         Gatekeeper::at($unit, StationName::Dyno);
         Gatekeeper::noHold($unit);
-        if ($run->state !== 'analysed' || $run->verdict !== null) {
-            throw new Refusal(
-                $run->verdict !== null ? 'This run is already judged.' : 'This run is not analysed yet.',
-                409,
-            );
-        }
-        if (! Trace::untouched($run)) {
-            throw new Refusal(
-                'The recording of this run is not the one that was analysed; run it again.',
-                409,
-            );
-        }
+        self::mustBeJudged($run);
         if ($verdict === 'pass') {
             $this->gate->pass($unit, Gate::Pass);
         }
+        self::mustBeSaid($verdict, $reason, $suspect, $by);
+        $run->update([
+            'verdict' => $verdict,
+            'verdict_reason' => $reason,
+            'suspect' => $verdict === 'fail' ? $suspect : '',
+            'verdict_by' => $by->id,
+            'verdict_at' => now(),
+        ]);
+        $failed = $run->checks->where('pass', false)->map(fn (RunCheck $c) => "$c->name, $c->place");
+        $this->ledger->onUnit($unit, 'run.judged', [
+            'run' => $run->id,
+            'serial' => $build->serial,
+            'traceSha256' => $run->trace_sha256,
+            'verdict' => $verdict,
+            'reason' => $reason,
+            'suspect' => $suspect,
+            'failedChecks' => $failed->values()->all(),
+        ]);
+        if ($verdict === 'fail') {
+            $unit->moveTo(StationName::Assembly);
+        } else {
+            $build->update(['state' => 'passed']);
+            $unit->moveTo(Gatekeeper::next($unit, StationName::Dyno));
+        }
+    }
+
+    private static function mustBeJudged(Run $run): void
+    {
+        if ($run->verdict !== null) {
+            throw new Refusal('This run is already judged.', 409);
+        }
+        if ($run->state !== 'analysed') {
+            throw new Refusal('This run is not analysed yet.', 409);
+        }
+        if (! Trace::untouched($run)) {
+            throw new Refusal('The recording of this run is not the one that was analysed; run it again.', 409);
+        }
+    }
+
+    private static function mustBeSaid(string $verdict, string $reason, string $suspect, Person $by): void
+    {
         if ($verdict === 'conditional' && $by->role !== Role::Manager) {
             throw new Refusal('Only the shop manager passes a unit conditionally.', 403);
         }
@@ -49,32 +79,6 @@ final class JudgeRun
         }
         if ($verdict === 'fail' && trim($suspect) === '') {
             throw Refusal::at('/suspect', 'Name the element suspected, so that the bench knows what to open.');
-        }
-        $run->update([
-            'verdict' => $verdict,
-            'verdict_reason' => $reason,
-            'suspect' => $verdict === 'fail' ? $suspect : '',
-            'verdict_by' => $by->id,
-            'verdict_at' => now(),
-        ]);
-        $this->ledger->onUnit($unit, 'run.judged', [
-            'run' => $run->id,
-            'serial' => $build->serial,
-            'traceSha256' => $run->trace_sha256,
-            'verdict' => $verdict,
-            'reason' => $reason,
-            'suspect' => $suspect,
-            'failedChecks' => $run->checks
-                ->where('pass', false)
-                ->map(fn (RunCheck $c) => "$c->name, $c->place")
-                ->values()
-                ->all(),
-        ]);
-        if ($verdict === 'fail') {
-            $unit->moveTo(StationName::Assembly);
-        } else {
-            $build->update(['state' => 'passed']);
-            $unit->moveTo(Gatekeeper::next($unit, StationName::Dyno));
         }
     }
 }

@@ -160,14 +160,20 @@ final class GatewayCommand extends Command
         while (($end = strpos($this->buffer, "\n")) !== false) {
             $message = json_decode(substr($this->buffer, 0, $end), true);
             $this->buffer = substr($this->buffer, $end + 1);
-            match ($message['type'] ?? '') {
-                'loaded' => $this->rig?->write(json_encode(['type' => 'start'])."\n"),
-                'samples' => $this->take(is_array($message['rows'] ?? null) ? $message['rows'] : []),
-                'done' => $this->finish('recorded', null),
-                'error' => $this->finish('failed', 'The test rig says: '.self::said($message)),
-                default => null,
-            };
+            $this->answer(is_array($message) ? $message : []);
         }
+    }
+
+    /** @param  array<string, mixed>  $message */
+    private function answer(array $message): void
+    {
+        match ($message['type'] ?? '') {
+            'loaded' => $this->rig?->write(json_encode(['type' => 'start'])."\n"),
+            'samples' => $this->take(is_array($message['rows'] ?? null) ? $message['rows'] : []),
+            'done' => $this->finish('recorded', null),
+            'error' => $this->finish('failed', 'The test rig says: '.self::said($message)),
+            default => null,
+        };
     }
 
     /** @param  array<mixed>  $rows  samples as the rig sends them: one number a column */

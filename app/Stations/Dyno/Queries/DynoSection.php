@@ -14,6 +14,25 @@ use App\Yard\StationName;
 
 final class DynoSection implements Section
 {
+    /** Without the analysis, which is large and is fetched with one run. */
+    private const RUN = [
+        'id',
+        'build_id',
+        'loop_no',
+        'state',
+        'progress',
+        'specimen',
+        'error',
+        'started_by',
+        'queued_at',
+        'ended_at',
+        'verdict',
+        'verdict_reason',
+        'suspect',
+        'verdict_by',
+        'verdict_at',
+    ];
+
     public function __construct(private readonly DynoRecord $verdicts, private readonly PeopleNames $names)
     {
     }
@@ -33,14 +52,7 @@ final class DynoSection implements Section
         return [
             'loop' => $this->verdicts->loop($build),
             'due' => in_array(StationName::Dyno, $unit->jobType->stations(), true),
-            'program' => $build->frozen()['testProgram'] === null
-                    ? null
-                    : [
-                        'seconds' => $build->frozen()['testProgram']['end'],
-                        'steps' => $build->frozen()['testProgram']['steps'],
-                        'limits' => $build->frozen()['testProgram']['limits'],
-                        'source' => $build->frozen()['testProgram']['source'],
-                    ],
+            'program' => self::program($build->frozen()['testProgram']),
             'elements' => array_map(
                 fn (array $e) => ['id' => $e['id'], 'name' => $e['name'] ?? $e['id']],
                 $build->frozen()['train']['elements'],
@@ -49,25 +61,23 @@ final class DynoSection implements Section
                 ->with('checks')
                 ->where('build_id', $build->id)
                 ->orderByDesc('id')
-                ->get([
-                    'id',
-                    'build_id',
-                    'loop_no',
-                    'state',
-                    'progress',
-                    'specimen',
-                    'error',
-                    'started_by',
-                    'queued_at',
-                    'ended_at',
-                    'verdict',
-                    'verdict_reason',
-                    'suspect',
-                    'verdict_by',
-                    'verdict_at',
-                ])
+                ->get(self::RUN)
                 ->map(fn (Run $r) => $this->run($r))
                 ->all(),
+        ];
+    }
+
+    /**
+     * @param  array<string, mixed>|null  $program
+     * @return array<string, mixed>|null
+     */
+    private static function program(?array $program): ?array
+    {
+        return $program === null ? null : [
+            'seconds' => $program['end'],
+            'steps' => $program['steps'],
+            'limits' => $program['limits'],
+            'source' => $program['source'],
         ];
     }
 

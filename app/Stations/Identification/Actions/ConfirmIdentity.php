@@ -47,24 +47,8 @@ final class ConfirmIdentity
             $unit->family ?? throw Refusal::at('/variant', 'Set the family at receiving first.'),
         );
         $posterior = array_column($ranking->hypotheses, 'posterior', 'id')[$variantCode];
-        if ($posterior < 0.5 && trim($note) === '') {
-            $percent = round(100 * $posterior);
-            throw Refusal::at(
-                '/note',
-                "The clues speak against this variant ($percent %); say why you confirm it.",
-            );
-        }
-        $aliens = array_column($model->aliens($ranking, $variantCode, $answers), null, 'feature');
-        $foreignParts = array_map(
-            fn (string $p) => $aliens[$p] ?? [
-                'feature' => null,
-                'part' => $p,
-                'seen' => null,
-                'from' => [],
-                'ordering' => '',
-            ],
-            $foreignParts,
-        );
+        self::mustBeReasoned($posterior, $note);
+        $foreignParts = self::foreign($foreignParts, $model->aliens($ranking, $variantCode, $answers));
         Identification::create([
             'unit_id' => $unit->id,
             'answers' => (object) $answers,
@@ -77,37 +61,75 @@ final class ConfirmIdentity
             'decided_by' => $by->id,
             'decided_at' => now(),
         ]);
-        // The rules graded by the family's lowest core charge; with the variant known they grade again, unless a person
-        // had overruled them.
-        $core = CoreState::ofUnit($unit)->as($variant);
-        $regraded = $this->grade->of($core);
-        $overruled = $unit->grade !== $unit->proposed_grade;
-        $grade = $overruled ? Grade::from($unit->grade) : $regraded->grade;
-        $credit = $this->credit->of($core, $grade);
         $before = (float) $unit->credit;
-        $unit->update(
-            [
-                'variant_id' => $variant->id,
-                'identified_at' => now(),
-                'credit' => $credit->amount(),
-                'grade' => $grade->value,
-                'grade_reason' => $overruled ? $unit->grade_reason : $regraded->reason,
-                'proposed_grade' => $regraded->grade->value,
-                'version' => $unit->version + 1,
-            ],
-        );
-        WriteCredit::lines($unit, $credit);
+        $credit = $this->regrade($unit, $variant);
         $this->ledger->onUnit($unit, 'identification.confirmed', [
             'variant' => $variantCode,
             'posterior' => $posterior,
             'foreignParts' => $foreignParts,
             'note' => $note,
             'creditBefore' => $before,
-            'credit' => $credit->amount(),
+            'credit' => $credit,
         ]);
         $this->owe->settle($unit);
         FieldLearning::forget($unit->knownFamily()->id);
         $unit->moveTo(Gatekeeper::next($unit, StationName::Identification));
+    }
+
+    private static function mustBeReasoned(float $posterior, string $note): void
+    {
+        if ($posterior < 0.5 && trim($note) === '') {
+            $percent = round(100 * $posterior);
+            throw Refusal::at('/note', "The clues speak against this variant ($percent %); say why you confirm it.");
+        }
+    }
+
+    /**
+     * @param  list<string>  $parts  clues whose part belongs to another variant, or parts in words
+     * @param  list<array<string, mixed>>  $aliens  what the clues show to be foreign
+     * @return list<array<string, mixed>>
+     */
+    private static function foreign(array $parts, array $aliens): array
+    {
+        $known = array_column($aliens, null, 'feature');
+
+        return array_map(
+            fn (string $p) => $known[$p] ?? [
+                'feature' => null,
+                'part' => $p,
+                'seen' => null,
+                'from' => [],
+                'ordering' => '',
+            ],
+            $parts,
+        );
+    }
+
+    /**
+     * The rules graded by the family's lowest core charge; with the variant known they grade again, unless a person had
+     * overruled them.
+     *
+     * @return float the credit
+     */
+    private function regrade(Unit $unit, Variant $variant): float
+    {
+        $core = CoreState::ofUnit($unit)->as($variant);
+        $regraded = $this->grade->of($core);
+        $overruled = $unit->grade !== $unit->proposed_grade;
+        $grade = $overruled ? Grade::from($unit->grade) : $regraded->grade;
+        $credit = $this->credit->of($core, $grade);
+        $unit->update([
+            'variant_id' => $variant->id,
+            'identified_at' => now(),
+            'credit' => $credit->amount(),
+            'grade' => $grade->value,
+            'grade_reason' => $overruled ? $unit->grade_reason : $regraded->reason,
+            'proposed_grade' => $regraded->grade->value,
+            'version' => $unit->version + 1,
+        ]);
+        WriteCredit::lines($unit, $credit);
+
+        return $credit->amount();
     }
 
     public function markUnknown(Unit $unit, string $note, Person $by): void

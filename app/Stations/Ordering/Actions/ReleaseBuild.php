@@ -37,19 +37,10 @@ final class ReleaseBuild
         if ($spec['status'] !== 'ok') {
             throw new Refusal('The order cannot be released: '.$spec['conflicts'][0]['explain']);
         }
-        $surprises = array_filter($spec['options'], fn (array $o) => $o['surprise'] !== null);
-        foreach ($surprises as $option) {
-            if (! in_array($option['code'], $acknowledged, true)) {
-                throw Refusal::at(
-                    '/acknowledged',
-                    "Tell the customer first: {$option['surprise']} ({$option['name']})",
-                );
-            }
-        }
         $frozen = $spec +
             $this->resolve->bench($unit->knownFamily(), $build->package->code, $spec, $unit->jobType) + [
                 'variant' => $unit->knownVariant()->code,
-                'acknowledged' => array_column($surprises, 'code'),
+                'acknowledged' => self::told($spec['options'], $acknowledged),
                 'frozenAt' => now()->toIso8601ZuluString(),
             ];
         $build->update([
@@ -71,13 +62,30 @@ final class ReleaseBuild
             'specSha256' => hash('sha256', json_encode($frozen, JSON_THROW_ON_ERROR)),
         ]);
         // A returned unit is already in pieces when its second build is ordered: teardown was done for the return.
-        $unit->moveTo(
-            $build->teardown_done_at !== null
-                ? Gatekeeper::next($unit, StationName::Teardown)
-                : Gatekeeper::next($unit, StationName::Ordering),
-        );
+        $done = $build->teardown_done_at === null ? StationName::Ordering : StationName::Teardown;
+        $unit->moveTo(Gatekeeper::next($unit, $done));
 
         return $build;
+    }
+
+    /**
+     * @param  list<array<string, mixed>>  $options
+     * @param  list<string>  $acknowledged
+     * @return list<string> options whose surprise the customer was told of
+     */
+    private static function told(array $options, array $acknowledged): array
+    {
+        $surprises = array_filter($options, fn (array $o) => $o['surprise'] !== null);
+        foreach ($surprises as $option) {
+            if (! in_array($option['code'], $acknowledged, true)) {
+                throw Refusal::at(
+                    '/acknowledged',
+                    "Tell the customer first: {$option['surprise']} ({$option['name']})",
+                );
+            }
+        }
+
+        return array_column($surprises, 'code');
     }
 
     private function nextSerial(): string

@@ -49,6 +49,17 @@ final readonly class OrderQuestion
     ) {
     }
 
+    /** @param  Collection<string, Option>  $options */
+    private static function mustBeKnown(Collection $options, AskedOrder $order, Family $family): void
+    {
+        foreach (['add' => $order->add, 'drop' => $order->drop] as $field => $codes) {
+            foreach ($codes as $i => $code) {
+                $options->has($code) ||
+                    throw Refusal::at("/$field/$i", "There is no option \"$code\" for the {$family->name}.");
+            }
+        }
+    }
+
     /** @throws Refusal when the package or an option does not exist */
     public static function of(Family $family, AskedOrder $order, ?Duty $duty, ?Variant $variant): self
     {
@@ -56,12 +67,7 @@ final readonly class OrderQuestion
             Package::query()->where('family_id', $family->id)->where('code', $order->package)->first() ??
             throw Refusal::at('/package', "There is no package \"$order->package\" for the {$family->name}.");
         $options = Option::query()->where('family_id', $family->id)->orderBy('id')->get()->keyBy('code');
-        foreach (['add' => $order->add, 'drop' => $order->drop] as $field => $codes) {
-            foreach ($codes as $i => $code) {
-                $options->has($code) ||
-                    throw Refusal::at("/$field/$i", "There is no option \"$code\" for the {$family->name}.");
-            }
-        }
+        self::mustBeKnown($options, $order, $family);
         $schools = SchoolsInForce::inForce();
         $rate = $schools->number('labour-rate');
         $always = array_column($family->body['always'], 'option');

@@ -30,40 +30,8 @@ final class OrderingSection implements Section
         $open = $build?->spec === null; // once frozen there is nothing left to choose from
 
         return [
-            'packages' => ! $open
-                ? []
-                : Package::query()
-                    ->where('family_id', $unit->family_id)
-                    ->orderBy('id')
-                    ->get()
-                    ->map(
-                        fn (Package $p) => [
-                            'code' => $p->code,
-                            'name' => $p->name,
-                            'duty' => $p->duty,
-                            'text' => $p->body['text'],
-                            'basePrice' => (float) $p->base_price,
-                        ],
-                    )
-                    ->all(),
-            'vehicles' => ! $open
-                ? []
-                : Application::query()
-                    ->with('vehicle')
-                    ->where('variant_id', $unit->variant_id)
-                    ->orderBy('vehicle_id')
-                    ->limit(100)
-                    ->get()
-                    ->map(
-                        fn (Application $a) => [
-                            'code' => $a->vehicle->code,
-                            'name' => "{$a->vehicle->maker} {$a->vehicle->model}, {$a->vehicle->engine}",
-                            'years' => "$a->from_year-$a->to_year",
-                            'source' => $a->source,
-                            'confidence' => $a->confidence,
-                        ],
-                    )
-                    ->all(),
+            'packages' => $open ? self::packages($unit) : [],
+            'vehicles' => $open ? self::vehicles($unit) : [],
             'order' => $build === null
                     ? null
                     : $this->order($build) + [
@@ -80,6 +48,46 @@ final class OrderingSection implements Section
                 ->map(fn (Build $b) => ['serial' => $b->serial, 'generation' => $b->generation, 'state' => $b->state])
                 ->all(),
         ];
+    }
+
+    /** @return list<array<string, mixed>> */
+    private static function packages(Unit $unit): array
+    {
+        return array_values(Package::query()
+            ->where('family_id', $unit->family_id)
+            ->orderBy('id')
+            ->get()
+            ->map(
+                fn (Package $p) => [
+                    'code' => $p->code,
+                    'name' => $p->name,
+                    'duty' => $p->duty,
+                    'text' => $p->body['text'],
+                    'basePrice' => (float) $p->base_price,
+                ],
+            )
+            ->all());
+    }
+
+    /** @return list<array<string, mixed>> those the variant is made for */
+    private static function vehicles(Unit $unit): array
+    {
+        return array_values(Application::query()
+            ->with('vehicle')
+            ->where('variant_id', $unit->variant_id)
+            ->orderBy('vehicle_id')
+            ->limit(100)
+            ->get()
+            ->map(
+                fn (Application $a) => [
+                    'code' => $a->vehicle->code,
+                    'name' => "{$a->vehicle->maker} {$a->vehicle->model}, {$a->vehicle->engine}",
+                    'years' => "$a->from_year-$a->to_year",
+                    'source' => $a->source,
+                    'confidence' => $a->confidence,
+                ],
+            )
+            ->all());
     }
 
     /** @return array<string, mixed> */

@@ -34,31 +34,17 @@ final class Quote
         if ($spec['status'] !== 'ok') {
             throw new Refusal('The order cannot be quoted: '.$spec['conflicts'][0]['explain'], 409);
         }
-        $rate = $this->rules->number('labour-rate');
-        $options = round(array_sum(array_column($spec['options'], 'price')), 2);
-        $coreCharge = (float) $unit->knownVariant()->core_charge;
-        $lines = [
-            ['label' => $spec['package']['name'].' package', 'amount' => round($spec['price'] - $options, 2)],
-        ];
-        foreach ($spec['options'] as $option) {
-            $option['price'] > 0 && ($lines[] = ['label' => $option['name'], 'amount' => $option['price']]);
-        }
-        $cost = round($spec['partsCost'] + $spec['hours'] * $rate, 2);
-        $core =
-            $unit->ownership === 'exchange'
-                ? [['label' => 'Core charge, given back when a core of the family comes in', 'amount' => $coreCharge]]
-                : [];
+        $vehicle = $build->vehicle;
+        $core = self::core($unit);
 
         return [
             'coreTag' => $unit->core_tag,
             'serial' => $build->serial,
             'customer' => $build->customer?->name,
-            'vehicle' => $build->vehicle === null
-                    ? null
-                    : "{$build->vehicle->maker} {$build->vehicle->model}, {$build->vehicle->engine}",
+            'vehicle' => $vehicle === null ? null : "$vehicle->maker $vehicle->model, $vehicle->engine",
             'variant' => $unit->knownVariant()->name,
             'package' => $spec['package']['name'],
-            'lines' => $lines,
+            'lines' => self::lines($spec),
             'price' => $spec['price'],
             'core' => $core,
             'total' => round($spec['price'] + array_sum(array_column($core, 'amount')), 2),
@@ -71,44 +57,85 @@ final class Quote
             'fluid' => $spec['fluid'],
             'promisedOn' => $build->promised_on?->format('Y-m-d'),
             'holds' => $spec['margins'] ?? null,
-            'surprises' => array_values(
-                array_filter(
-                    array_map(
-                        fn (array $o) => $o['surprise'] === null
-                            ? null
-                            : ['option' => $o['name'], 'text' => $o['surprise']],
-                        $spec['options'],
-                    ),
-                ),
-            ),
+            'surprises' => self::surprises($spec['options']),
             'alternatives' => array_values(
-                array_filter([
-                    [
-                        'what' => 'Rebuild this one',
-                        'price' => $spec['price'],
-                        'cost' => $cost,
-                        'left' => round($spec['price'] - $cost, 2),
-                        'days' => (int) ceil(
-                            $spec['hours'] / $this->rules->number('bench-hours') +
-                                $this->rules->number('waiting-days'),
-                        ),
-                        'risk' => $this->risk($unit->knownVariant()->id),
-                        'note' => "parts {$spec['partsCost']}, {$spec['hours']} h at $rate",
-                    ],
-                    $this->shelf($unit, $build),
-                    [
-                        'what' => 'Decline',
-                        'price' => 0.0,
-                        'cost' => 0.0,
-                        'left' => 0.0,
-                        'days' => 0,
-                        'risk' => null,
-                        'note' => 'The core stays in the yard with its credit of '.
-                            number_format((float) $unit->credit, 2).
-                            '.',
-                    ],
-                ]),
+                array_filter([$this->rebuild($unit, $spec), $this->shelf($unit, $build), self::decline($unit)]),
             ),
+        ];
+    }
+
+    /** @return list<array{label: string, amount: float}> */
+    private static function core(Unit $unit): array
+    {
+        return $unit->ownership !== 'exchange' ? [] : [[
+            'label' => 'Core charge, given back when a core of the family comes in',
+            'amount' => (float) $unit->knownVariant()->core_charge,
+        ]];
+    }
+
+    /**
+     * @param  array<string, mixed>  $spec
+     * @return list<array{label: string, amount: float}> the package, and every option that costs
+     */
+    private static function lines(array $spec): array
+    {
+        $options = round(array_sum(array_column($spec['options'], 'price')), 2);
+        $lines = [
+            ['label' => $spec['package']['name'].' package', 'amount' => round($spec['price'] - $options, 2)],
+        ];
+        foreach ($spec['options'] as $option) {
+            $option['price'] > 0 && ($lines[] = ['label' => $option['name'], 'amount' => $option['price']]);
+        }
+
+        return $lines;
+    }
+
+    /**
+     * @param  list<array<string, mixed>>  $options
+     * @return list<array{option: string, text: string}>
+     */
+    private static function surprises(array $options): array
+    {
+        return array_values(array_map(
+            fn (array $o) => ['option' => $o['name'], 'text' => $o['surprise']],
+            array_filter($options, fn (array $o) => $o['surprise'] !== null),
+        ));
+    }
+
+    /**
+     * @param  array<string, mixed>  $spec
+     * @return array<string, mixed>
+     */
+    private function rebuild(Unit $unit, array $spec): array
+    {
+        $rate = $this->rules->number('labour-rate');
+        $cost = round($spec['partsCost'] + $spec['hours'] * $rate, 2);
+        $days = $spec['hours'] / $this->rules->number('bench-hours') + $this->rules->number('waiting-days');
+
+        return [
+            'what' => 'Rebuild this one',
+            'price' => $spec['price'],
+            'cost' => $cost,
+            'left' => round($spec['price'] - $cost, 2),
+            'days' => (int) ceil($days),
+            'risk' => $this->risk($unit->knownVariant()->id),
+            'note' => "parts {$spec['partsCost']}, {$spec['hours']} h at $rate",
+        ];
+    }
+
+    /** @return array<string, mixed> */
+    private static function decline(Unit $unit): array
+    {
+        $credit = number_format((float) $unit->credit, 2);
+
+        return [
+            'what' => 'Decline',
+            'price' => 0.0,
+            'cost' => 0.0,
+            'left' => 0.0,
+            'days' => 0,
+            'risk' => null,
+            'note' => "The core stays in the yard with its credit of $credit.",
         ];
     }
 

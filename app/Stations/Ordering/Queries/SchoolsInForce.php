@@ -57,24 +57,38 @@ final class SchoolsInForce
     public function package(Family $family, array $options): array
     {
         $house = [];
-        foreach ($family->body['houseOptions'] ?? [] as $code => $choices) {
-            if (! isset(RuleDefinition::all()[$code])) {
-                continue;
-            }
+        $ours = array_intersect_key($family->body['houseOptions'] ?? [], RuleDefinition::all());
+        foreach ($ours as $code => $choices) {
             foreach ($choices[$this->rules->choice($code)] ?? [] as $option) {
-                $group =
-                    array_values(
-                        array_filter($family->body['groups'] ?? [], fn (array $g) => in_array($option, $g, true)),
-                    )[0] ?? [];
-                $stock = $group === [] ? false : array_search($group[0], $options, true);
-                if (in_array($option, $options, true) || ($group !== [] && $stock === false)) {
-                    continue;
+                $with = self::brought($options, $option, $family->body['groups'] ?? []);
+                if ($with !== $options) {
+                    $options = $with;
+                    $house[$option] = $this->rules->shown($code)[$code][0];
                 }
-                $options = $stock === false ? [...$options, $option] : array_replace($options, [$stock => $option]);
-                $house[$option] = $this->rules->shown($code)[$code][0];
             }
         }
 
         return ['options' => array_values($options), 'house' => $house];
+    }
+
+    /**
+     * @param  array<int, string>  $options
+     * @param  list<list<string>>  $groups
+     * @return array<int, string> with the option in, unless it is in or the package brings another of its group
+     */
+    private static function brought(array $options, string $option, array $groups): array
+    {
+        if (in_array($option, $options, true)) {
+            return $options;
+        }
+        foreach ($groups as $group) {
+            if (in_array($option, $group, true)) {
+                $stock = array_search($group[0], $options, true);
+
+                return $stock === false ? $options : array_replace($options, [$stock => $option]);
+            }
+        }
+
+        return [...$options, $option];
     }
 }

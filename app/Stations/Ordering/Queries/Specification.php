@@ -6,12 +6,14 @@ use App\Catalog\Models\Family;
 use App\Catalog\Models\FamilySpec;
 use App\Catalog\Models\JobType;
 use App\Catalog\Models\Option;
+use App\Catalog\Models\Package;
 use App\Catalog\Models\Part;
 use App\Catalog\Models\Variant;
 use App\Catalog\Read\ByOption;
 use App\Stations\Ordering\Duty;
 use App\Yard\AskedOrder;
 use App\Yard\Models\Build;
+use Illuminate\Support\Collection;
 use Yard\Core\Input;
 use Yard\Core\Packages\PackageOrder;
 use Yard\Core\Power\Converter;
@@ -51,74 +53,23 @@ final class Specification
         ?Variant $variant = null,
     ): array {
         $asked = OrderQuestion::of($family, $order, $duty, $variant);
-        [$package, $options, $rate] = [$asked->package, $asked->options, $asked->rate];
+        $options = $asked->options;
         $result = PackageOrder::read(Input::of($asked->input))->resolve();
         $known = $options->all();
         $chosen = array_map(fn (string $code) => $known[$code], array_values($result['chosen']));
         $bom = $this->priced($result['bom']);
-        $origin = fn (string $code): string => match (true) {
-            in_array($code, $order->add, true) => 'wish',
-            isset($asked->house[$code]) => 'house',
-            in_array($code, $asked->input['package'], true) => 'package',
-            in_array($code, $asked->input['always'], true) => 'always',
-            default => 'rule',
-        };
-        $name = fn (array $because) => array_map(
-            fn (array $b) => [
-                'option' => $b['option'],
-                'name' => $known[$b['option']]->name,
-                'because' => $b['because'],
-            ],
-            $because,
+        $name = fn (array $of, string $key = 'option') => array_map(
+            fn (array $b) => ['name' => $known[$b[$key]]->name] + $b,
+            $of,
         );
 
         return [
-            'package' => [
-                'code' => $package->code,
-                'name' => $package->name,
-                'duty' => $package->duty,
-                'text' => $package->body['text'],
-            ],
+            'package' => self::package($asked->package),
             'status' => $result['status'],
             'conflicts' => $result['conflicts'],
-            'alternatives' => array_map(
-                fn (array $a) => [
-                    'without' => $a['without'],
-                    'name' => $known[$a['without']]->name,
-                    'price' => $a['price'],
-                ],
-                $result['alternatives'] ?? [],
-            ),
-            'options' => array_map(
-                fn (Option $o) => [
-                    'code' => $o->code,
-                    'name' => $o->name,
-                    'why' => $o->body['why'],
-                    'price' => (float) $o->price,
-                    'hours' => (float) $o->hours,
-                    'surprise' => $o->body['surprise'] ?? null,
-                    'origin' => $origin($o->code),
-                    'house' => $asked->house[$o->code] ?? null,
-                    'converter' => isset($o->body['converter']),
-                ],
-                $chosen,
-            ),
-            'available' => $options
-                ->reject(
-                    fn (Option $o) => in_array($o->code, $result['chosen'], true) ||
-                        in_array($o->code, array_column($result['forbidden'], 'option'), true),
-                )
-                ->map(
-                    fn (Option $o) => [
-                        'code' => $o->code,
-                        'name' => $o->name,
-                        'why' => $o->body['why'],
-                        'price' => (float) $o->price,
-                        'hours' => (float) $o->hours,
-                    ],
-                )
-                ->values()
-                ->all(),
+            'alternatives' => $name($result['alternatives'] ?? [], 'without'),
+            'options' => array_map(fn (Option $o) => self::chosen($o, $asked, $order), $chosen),
+            'available' => self::available($options, $result),
             'forbidden' => $name($result['forbidden']),
             'added' => $name($result['added']),
             'removed' => $name($result['removed']),
@@ -129,19 +80,73 @@ final class Specification
             'fluid' => ['name' => $family->body['fluid'], 'litres' => round($result['fluid_l'], 2)],
             'hours' => round($result['hours'], 2),
             'price' => round($result['price'], 2),
-            'labourRate' => $rate,
+            'labourRate' => $asked->rate,
             'always' => $family->body['always'],
             'duty' => $duty?->written(),
             'converterMatch' => $this->converterMatch($result, $options, $duty),
             'margins' => isset($result['margins'])
                 ? array_diff_key($result['margins'], ['memberSpeeds' => 0, 'released' => 0])
                 : null,
-            'sensitivity' => array_map(
-                fn (array $r) => ['name' => $known[$r['option']]->name] + $r,
-                $result['sensitivity'] ?? [],
-            ),
+            'sensitivity' => $name($result['sensitivity'] ?? []),
             'elements' => array_column($family->train['elements'], 'name', 'id') + ['lock-up' => 'Lock-up clutch'],
         ];
+    }
+
+    /** @return array<string, mixed> */
+    private static function package(Package $package): array
+    {
+        return [
+            'code' => $package->code,
+            'name' => $package->name,
+            'duty' => $package->duty,
+            'text' => $package->body['text'],
+        ];
+    }
+
+    /** @return array<string, mixed> what an option is, costs and takes */
+    private static function option(Option $o): array
+    {
+        return [
+            'code' => $o->code,
+            'name' => $o->name,
+            'why' => $o->body['why'],
+            'price' => (float) $o->price,
+            'hours' => (float) $o->hours,
+        ];
+    }
+
+    /** @return array<string, mixed> an option that is in, and what brought it */
+    private static function chosen(Option $o, OrderQuestion $asked, AskedOrder $order): array
+    {
+        $house = $asked->house[$o->code] ?? null;
+
+        return self::option($o) + [
+            'surprise' => $o->body['surprise'] ?? null,
+            'origin' => match (true) {
+                in_array($o->code, $order->add, true) => 'wish',
+                $house !== null => 'house',
+                in_array($o->code, $asked->input['package'], true) => 'package',
+                in_array($o->code, $asked->input['always'], true) => 'always',
+                default => 'rule',
+            },
+            'house' => $house,
+            'converter' => isset($o->body['converter']),
+        ];
+    }
+
+    /**
+     * @param  Collection<string, Option>  $options
+     * @param  array<string, mixed>  $result  of package.resolve
+     * @return list<array<string, mixed>> options that are not in and could be
+     */
+    private static function available(Collection $options, array $result): array
+    {
+        $out = [...$result['chosen'], ...array_column($result['forbidden'], 'option')];
+
+        return array_values($options
+            ->reject(fn (Option $o) => in_array($o->code, $out, true))
+            ->map(self::option(...))
+            ->all());
     }
 
     /**
@@ -204,53 +209,19 @@ final class Specification
      */
     public function bench(Family $family, string $packageCode, array $spec, JobType $job): array
     {
-        $specs = FamilySpec::query()->where('family_id', $family->id)->orderBy('position')->get();
-        $schools = SchoolsInForce::inForce();
-        $chosen = array_column($spec['options'], 'name', 'code');
-        $of = fn (string $kind) => $specs
-            ->where('kind', $kind)
-            ->map(
-                fn (FamilySpec $s) => [
-                    'code' => $s->code,
-                    'name' => $s->name,
-                    'source' => trim("$s->source, $s->edition", ', '),
-                    'confidence' => $s->confidence,
-                ] + ByOption::apply($schools->body($s->body), $chosen),
-            )
-            ->values()
-            ->all();
-        $selective = Part::query()
-            ->where('kind', 'selective')
-            ->whereNotNull('thickness')
-            ->get()
-            ->keyBy('number')
-            ->all();
-        $option = fn (string $number) => [
-            'part' => $number,
-            'name' => $selective[$number]->name,
-            'thickness' => (float) $selective[$number]->thickness,
-            'cost' => (float) $selective[$number]->price,
+        $of = self::bodies($family, array_column($spec['options'], 'name', 'code'));
+        $option = self::selective();
+        $slot = fn (array $s) => [
+            'name' => $s['name'],
+            'pick' => $s['pick'],
+            'options' => array_map($option, $s['parts']),
         ];
-        $packs = array_map(function (array $pack) use ($option): array {
-            $pack['slots'] = array_map(
-                fn (array $slot) => [
-                    'name' => $slot['name'],
-                    'pick' => $slot['pick'],
-                    'options' => array_map($option, $slot['parts']),
-                ],
-                $pack['slots'],
-            );
-
-            return $pack;
-        }, $of('pack'));
-        $program = $of('test-program')[0] ?? null;
-        if ($program !== null) {
-            $program['limits'] = array_replace($program['limits'], $program['packageLimits'][$packageCode] ?? []);
-            unset($program['packageLimits']);
-        }
 
         return [
-            'packs' => $packs,
+            'packs' => array_map(
+                fn (array $pack) => ['slots' => array_map($slot, $pack['slots'])] + $pack,
+                $of('pack'),
+            ),
             'endPlays' => array_map(
                 fn (array $e) => ['options' => array_map($option, $e['washers'])] +
                     array_diff_key($e, ['washers' => 0]),
@@ -260,10 +231,65 @@ final class Specification
             'airChecks' => $of('air-check'),
             'assembly' => [...$of('assembly-step'), ...self::steps($spec['work'])],
             'scopes' => $job->scopes,
-            'testProgram' => $program,
+            'testProgram' => self::program($of('test-program')[0] ?? null, $packageCode),
             'converter' => $of('converter')[0] ?? null,
             'train' => $family->train,
         ];
+    }
+
+    /**
+     * @param  array<string, string>  $chosen  options that are in: code => name
+     * @return \Closure(string): list<array<string, mixed>> what the catalog says of a kind, as house and options
+     *     have it
+     */
+    private static function bodies(Family $family, array $chosen): \Closure
+    {
+        $specs = FamilySpec::query()->where('family_id', $family->id)->orderBy('position')->get();
+        $schools = SchoolsInForce::inForce();
+
+        return fn (string $kind) => array_values($specs
+            ->where('kind', $kind)
+            ->map(
+                fn (FamilySpec $s) => [
+                    'code' => $s->code,
+                    'name' => $s->name,
+                    'source' => trim("$s->source, $s->edition", ', '),
+                    'confidence' => $s->confidence,
+                ] + ByOption::apply($schools->body($s->body), $chosen),
+            )
+            ->all());
+    }
+
+    /** @return \Closure(string): array{part: string, name: string, thickness: float, cost: float} */
+    private static function selective(): \Closure
+    {
+        $parts = Part::query()
+            ->where('kind', 'selective')
+            ->whereNotNull('thickness')
+            ->get()
+            ->keyBy('number')
+            ->all();
+
+        return fn (string $number) => [
+            'part' => $number,
+            'name' => $parts[$number]->name,
+            'thickness' => (float) $parts[$number]->thickness,
+            'cost' => (float) $parts[$number]->price,
+        ];
+    }
+
+    /**
+     * @param  array<string, mixed>|null  $program
+     * @return array<string, mixed>|null with the limits of the package
+     */
+    private static function program(?array $program, string $package): ?array
+    {
+        if ($program === null) {
+            return null;
+        }
+        $limits = array_replace($program['limits'], $program['packageLimits'][$package] ?? []);
+
+        return array_diff_key(['limits' => $limits] + $program, ['packageLimits' => 0]);
     }
 
     /**

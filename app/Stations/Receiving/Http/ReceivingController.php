@@ -16,6 +16,7 @@ use App\Stations\Receiving\Actions\ReceiveCore;
 use App\Stations\Receiving\Actions\ReviseIntake;
 use App\Yard\Models\Unit;
 use App\Yard\Queries\RouteCard;
+use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Http\JsonResponse;
 use Yard\Core\Credit\CreditLine;
 use Yard\Core\Credit\Grade;
@@ -25,21 +26,7 @@ final class ReceivingController
     public function form(): JsonResponse
     {
         $families = Family::query()->orderBy('code')->get();
-        $parts = Part::query()
-            ->whereIn(
-                'number',
-                $families
-                    ->flatMap(fn (Family $f) => [...$f->body['outsideParts'], ...$f->body['hardParts']])
-                    ->unique(),
-            )
-            ->get()
-            ->keyBy('number');
-        $listed = fn (array $numbers) => array_values(
-            array_map(
-                fn (string $n) => ['number' => $n, 'name' => $parts[$n]?->name, 'price' => (float) $parts[$n]?->price],
-                array_filter($numbers, fn (string $n) => isset($parts[$n])),
-            ),
-        );
+        $listed = self::listing($families);
         // What can be seen with the unit standing there; the rest is asked at the identification desk.
         $features = FamilySpec::query()
             ->where('kind', 'feature')
@@ -59,24 +46,42 @@ final class ReceivingController
                     'outsideParts' => $listed($f->body['outsideParts']),
                     'hardParts' => $listed($f->body['hardParts']),
                     'outline' => FamilyOutline::of($f),
-                    'features' => ($features[$f->id] ?? collect())
-                        ->map(
-                            fn (FamilySpec $s) => [
-                                'code' => $s->code,
-                                'name' => $s->name,
-                                'how' => $s->body['how'] ?? '',
-                                'kind' => $s->body['kind'] ?? 'choice',
-                                'values' => $s->body['values'] ?? [],
-                                'unit' => $s->body['unit'] ?? null,
-                            ],
-                        )
-                        ->values(),
+                    'features' => ($features[$f->id] ?? collect())->map(self::feature(...))->values(),
                 ],
             ),
             'clues' => Vocabulary::body('intake-clues')->groups,
             'grades' => Grade::letters(),
             'nextTag' => self::nextTag(),
         ]);
+    }
+
+    /**
+     * @param  Collection<int, Family>  $families
+     * @return \Closure(list<string>): list<array{number: string, name: string, price: float}> of parts there are
+     */
+    private static function listing(Collection $families): \Closure
+    {
+        $numbers = $families->flatMap(fn (Family $f) => [...$f->body['outsideParts'], ...$f->body['hardParts']]);
+        $parts = Part::query()->whereIn('number', $numbers->unique())->get()->keyBy('number');
+
+        return fn (array $asked) => array_values($parts
+            ->only($asked)
+            ->sortBy(fn (Part $p) => array_search($p->number, $asked, true))
+            ->map(fn (Part $p) => ['number' => $p->number, 'name' => $p->name, 'price' => (float) $p->price])
+            ->all());
+    }
+
+    /** @return array<string, mixed> */
+    private static function feature(FamilySpec $s): array
+    {
+        return [
+            'code' => $s->code,
+            'name' => $s->name,
+            'how' => $s->body['how'] ?? '',
+            'kind' => $s->body['kind'] ?? 'choice',
+            'values' => $s->body['values'] ?? [],
+            'unit' => $s->body['unit'] ?? null,
+        ];
     }
 
     public function credit(CreditQuestionRequest $request, CreditPrice $credit, GradeProposal $grade): JsonResponse

@@ -27,17 +27,6 @@ final class ReceivingSection implements Section
 
     public function of(Unit $unit): array
     {
-        $vocabulary = $unit->clues === [] ? [] : array_column(Vocabulary::body('intake-clues')->groups, null, 'id');
-        $clues = [];
-        foreach ($unit->clues as $group => $value) {
-            $clues[] = [
-                'id' => $group,
-                'name' => $vocabulary[$group]->name ?? $group,
-                'value' => $value,
-                'means' => $vocabulary[$group]->means->{$value} ?? null,
-            ];
-        }
-
         return [
             'receivedBy' => $this->names->of($unit->received_by),
             'receivedAt' => $unit->received_at->toIso8601ZuluString(),
@@ -49,19 +38,14 @@ final class ReceivingSection implements Section
             'codes' => $unit->troubleCodes->pluck('code')->all(),
             'sender' => $unit->sender,
             'senderDiagnosis' => $unit->sender_diagnosis,
-            'clues' => $clues,
+            'clues' => self::clues($unit),
             'missing' => $unit->missing(),
             'failedHard' => $unit->failedHard(),
             'repairHours' => (float) $unit->repair_hours,
             'gradeReason' => $unit->grade_reason,
             'proposedGrade' => $unit->proposed_grade,
             'creditLines' => array_map(fn (CreditLine $l) => $l->shown(), $unit->creditInForce()),
-            'creditRevision' => $unit->credit_revision === null
-                    ? null
-                    : array_intersect_key(
-                        $unit->credit_revision,
-                        array_flip(['before', 'gradeBefore', 'reason', 'by', 'at']),
-                    ),
+            'creditRevision' => self::revision($unit->credit_revision),
             'flags' => $unit->flags,
             'damage' => $unit->damageMarks
                 ->map(fn (DamageMark $d) => ['place' => $d->place, 'what' => $d->what])
@@ -72,6 +56,41 @@ final class ReceivingSection implements Section
             'weightKg' => $unit->weight_kg === null ? null : (float) $unit->weight_kg,
             'note' => $unit->note,
             'familyCode' => $unit->family?->code,
+        ] + self::belongings($unit);
+    }
+
+    /** @return list<array<string, mixed>> what the owner said of the vehicle, with what it means */
+    private static function clues(Unit $unit): array
+    {
+        $vocabulary = $unit->clues === [] ? [] : array_column(Vocabulary::body('intake-clues')->groups, null, 'id');
+        $clues = [];
+        foreach ($unit->clues as $group => $value) {
+            $clues[] = [
+                'id' => $group,
+                'name' => $vocabulary[$group]->name ?? $group,
+                'value' => $value,
+                'means' => $vocabulary[$group]->means->{$value} ?? null,
+            ];
+        }
+
+        return $clues;
+    }
+
+    /**
+     * @param  array<string, mixed>|null  $revision
+     * @return array<string, mixed>|null
+     */
+    private static function revision(?array $revision): ?array
+    {
+        return $revision === null
+            ? null
+            : array_intersect_key($revision, array_flip(['before', 'gradeBefore', 'reason', 'by', 'at']));
+    }
+
+    /** @return array<string, mixed> pictures, converters and trays of the unit */
+    private static function belongings(Unit $unit): array
+    {
+        return [
             // Rows as they are: a unit may have hundreds of pictures.
             'photos' => Photo::query()
                 ->where('unit_id', $unit->id)

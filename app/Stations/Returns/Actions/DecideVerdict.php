@@ -39,31 +39,21 @@ final class DecideVerdict
             throw new Refusal('The verdict is already given.', 409);
         }
         Gatekeeper::unchanged($return, $version, 'this return', ['verdict' => $verdict]);
-        $model = $this->rank->model();
-        if (! isset($model['hypotheses'][$verdict])) {
+        if (! isset($this->rank->model()['hypotheses'][$verdict])) {
             throw Refusal::at('/verdict', "There is no verdict \"$verdict\".");
         }
-        if (round(array_sum($split), 6) !== 100.0) {
-            throw Refusal::at(
-                '/split',
-                'The shares must add up to 100 %, not '.round(array_sum($split), 2).' %.',
-            );
+        $sum = round(array_sum($split), 6);
+        if ($sum !== 100.0) {
+            throw Refusal::at('/split', 'The shares must add up to 100 %, not '.round($sum, 2).' %.');
         }
-        $ranked = $this->rank->of($this->evidence->all($return));
-        $weight = array_column($ranked['ranking'], 'posterior', 'verdict')[$verdict];
-        if ($weight < 0.25 && trim($note) === '') {
-            throw Refusal::at(
-                '/note',
-                'The evidence speaks for something else ('.
-                    round(100 * $weight).
-                    ' % for this verdict); say why you decide so.',
-            );
-        }
+        $ranking = $this->rank->of($this->evidence->all($return))['ranking'];
+        $weights = array_column($ranking, 'posterior', 'verdict');
+        self::mustBeReasoned($weights[$verdict], $note);
         $return->update([
             'verdict' => $verdict,
             'verdict_note' => $note,
-            'weights' => array_column($ranked['ranking'], 'posterior', 'verdict'),
-            'ranking' => $ranked['ranking'],
+            'weights' => $weights,
+            'ranking' => $ranking,
             'cost_split' => $split,
             'verdict_by' => $by->id,
             'verdict_at' => now(),
@@ -72,7 +62,7 @@ final class DecideVerdict
         $this->ledger->onUnit($unit, 'return.decided', [
             'number' => $return->number,
             'verdict' => $verdict,
-            'weight' => $weight,
+            'weight' => $weights[$verdict],
             'note' => $note,
             'split' => $split,
             'notLookedAt' => array_map(
@@ -80,5 +70,16 @@ final class DecideVerdict
                 BenchWork::of($unit, Bench::Returns)->left(),
             ),
         ]);
+    }
+
+    private static function mustBeReasoned(float $weight, string $note): void
+    {
+        if ($weight < 0.25 && trim($note) === '') {
+            $percent = round(100 * $weight);
+            throw Refusal::at(
+                '/note',
+                "The evidence speaks for something else ($percent % for this verdict); say why you decide so.",
+            );
+        }
     }
 }
