@@ -37,21 +37,59 @@ final class IdentifyBenchmarkCommand extends Command
     {
         mt_srand((int) $this->option('seed'));
         $pack = json_decode((string) file_get_contents(database_path('demo/catalog.json')), true);
-        foreach ($pack['families'] as $f) {
-            $this->families[] = new VariantModel(
-                collect($f['features'])->map(
-                    fn (array $s) => new FamilySpec(['code' => $s['code'], 'body' => $s['body']]),
-                ),
-                collect($f['variants'])->map(
-                    fn (array $v) => new Variant([
-                        'code' => $v['code'],
-                        'prior' => $v['prior'],
-                        'expect' => $v['expect'],
-                    ]),
-                ),
-            );
-        }
-        $strategies = [
+        $this->families = array_map(self::model(...), $pack['families']);
+        $this->teach();
+        $cores = array_map(fn () => $this->core(), range(1, (int) $this->option('cores')));
+        $table = array_map(fn (\Closure $run) => self::measured(array_map($run, $cores)), $this->strategies());
+        $this->line(
+            sprintf(
+                '%d simulated cores, %d %% wrong clues, %d %% mixed, seed %d; reliabilities learned from %d confirmed '
+                    .'cores; b and c stop at %.3f, the engine as the desk does',
+                count($cores),
+                100 * self::WRONG_CLUES,
+                100 * self::MIXED,
+                $this->option('seed'),
+                $this->option('taught'),
+                $this->option('sure'),
+            ),
+        );
+        $this->print($table);
+        $beats = fn (string $other): bool => $table['engine']['share'] >= $table[$other]['share'] &&
+            $table['engine']['effort'] < $table[$other]['effort'];
+        $ok = $beats('b) fixed expert order') && $beats('c) decision tree, no reliabilities');
+        $this->line(
+            $ok
+                ? '  The engine needs less effort than b and c at equal or better accuracy: ok'
+                : '  OVER: the engine does not beat b and c',
+        );
+
+        return $ok ? 0 : 1;
+    }
+
+    /** @param  array<string, mixed>  $family  of the pack */
+    private static function model(array $family): VariantModel
+    {
+        return new VariantModel(
+            collect($family['features'])->map(
+                fn (array $s) => new FamilySpec(['code' => $s['code'], 'body' => $s['body']]),
+            ),
+            collect($family['variants'])->map(
+                fn (array $v) => new Variant([
+                    'code' => $v['code'],
+                    'prior' => $v['prior'],
+                    'expect' => $v['expect'],
+                ]),
+            ),
+        );
+    }
+
+    /**
+     * @return array<string, \Closure(array{family: int, truth: string, clues: array<string, string|float>}): array{
+     *     right: bool, questions: int, effort: float}>
+     */
+    private function strategies(): array
+    {
+        return [
             'engine' => fn (array $c) => $this->identify(
                 $c,
                 fn (array $next, VariantModel $f) => (string) array_key_first($f->order($next)),
@@ -75,33 +113,29 @@ final class IdentifyBenchmarkCommand extends Command
                 true,
             ),
         ];
-        $this->teach();
-        $cores = array_map(fn () => $this->core(), range(1, (int) $this->option('cores')));
-        $table = [];
-        foreach ($strategies as $name => $run) {
-            $results = array_map($run, $cores);
-            $right = count(array_filter($results, fn (array $r) => $r['right']));
-            $interval = FailureRate::ofUnits($right, count($cores));
-            $table[$name] = [
-                'share' => $right / count($cores),
-                'lower' => $interval->lower,
-                'upper' => $interval->upper,
-                'questions' => array_sum(array_column($results, 'questions')) / count($cores),
-                'effort' => array_sum(array_column($results, 'effort')) / count($cores),
-            ];
-        }
-        $this->line(
-            sprintf(
-                '%d simulated cores, %d %% wrong clues, %d %% mixed, seed %d; reliabilities learned from %d confirmed '
-                    .'cores; b and c stop at %.3f, the engine as the desk does',
-                count($cores),
-                100 * self::WRONG_CLUES,
-                100 * self::MIXED,
-                $this->option('seed'),
-                $this->option('taught'),
-                $this->option('sure'),
-            ),
-        );
+    }
+
+    /**
+     * @param  list<array{right: bool, questions: int, effort: float}>  $results
+     * @return array{share: float, lower: float, upper: float, questions: float, effort: float}
+     */
+    private static function measured(array $results): array
+    {
+        $right = count(array_filter($results, fn (array $r) => $r['right']));
+        $interval = FailureRate::ofUnits($right, count($results));
+
+        return [
+            'share' => $right / count($results),
+            'lower' => $interval->lower,
+            'upper' => $interval->upper,
+            'questions' => array_sum(array_column($results, 'questions')) / count($results),
+            'effort' => array_sum(array_column($results, 'effort')) / count($results),
+        ];
+    }
+
+    /** @param  array<string, array{share: float, lower: float, upper: float, questions: float, effort: float}>  $table */
+    private function print(array $table): void
+    {
         $this->line(sprintf('  %-36s %-26s %10s %8s', '', 'identified right (95 %)', 'questions', 'effort'));
         foreach ($table as $name => $r) {
             $this->line(
@@ -116,16 +150,6 @@ final class IdentifyBenchmarkCommand extends Command
                 ),
             );
         }
-        $beats = fn (string $other): bool => $table['engine']['share'] >= $table[$other]['share'] &&
-            $table['engine']['effort'] < $table[$other]['effort'];
-        $ok = $beats('b) fixed expert order') && $beats('c) decision tree, no reliabilities');
-        $this->line(
-            $ok
-                ? '  The engine needs less effort than b and c at equal or better accuracy: ok'
-                : '  OVER: the engine does not beat b and c',
-        );
-
-        return $ok ? 0 : 1;
     }
 
     /** The reliabilities the house would have learned from so many confirmed cores, as the identification desk does. */
@@ -134,11 +158,10 @@ final class IdentifyBenchmarkCommand extends Command
         $cases = [];
         for ($i = 0; $i < (int) $this->option('taught'); $i++) {
             $core = $this->core();
-            foreach ($this->families[$core['family']]->features as $feature) {
-                $expected =
-                    $this->families[$core['family']]->variants->firstWhere('code', $core['truth'])->expect[
-                        $feature->code
-                    ] ?? null;
+            $family = $this->families[$core['family']];
+            $expect = $family->variants->firstWhere('code', $core['truth'])->expect;
+            foreach ($family->features as $feature) {
+                $expected = $expect[$feature->code] ?? null;
                 if ($expected !== null && isset($feature->body['values'])) {
                     $share = ($expected[$core['clues'][$feature->code]] ?? 0.0) / array_sum($expected);
                     $cases[$core['family']][$feature->code][] = [min(1.0, $share), count($feature->body['values'])];
@@ -146,19 +169,23 @@ final class IdentifyBenchmarkCommand extends Command
             }
         }
         foreach ($this->families as $f => $family) {
-            $learned = [];
-            foreach ($family->features as $feature) {
-                if (count($feature->body['values'] ?? []) >= 2) {
-                    $found = Reliability::learn(
-                        (float) $feature->body['reliability'],
-                        self::WEIGHT,
-                        $cases[$f][$feature->code] ?? [],
-                    );
-                    $learned[$feature->code] = ['reliability' => $found->share, 'cases' => $found->cases];
-                }
-            }
-            $this->families[$f] = $family->learning(new LearnedClues(true, self::WEIGHT, [], $learned));
+            $learned = $family->features
+                ->filter(fn (FamilySpec $s) => count($s->body['values'] ?? []) >= 2)
+                ->keyBy('code')
+                ->map(fn (FamilySpec $s) => self::learned($s, $cases[$f][$s->code] ?? []));
+            $this->families[$f] = $family->learning(new LearnedClues(true, self::WEIGHT, [], $learned->all()));
         }
+    }
+
+    /**
+     * @param  list<array{float, int}>  $cases
+     * @return array{reliability: float, cases: int}
+     */
+    private static function learned(FamilySpec $feature, array $cases): array
+    {
+        $found = Reliability::learn((float) $feature->body['reliability'], self::WEIGHT, $cases);
+
+        return ['reliability' => $found->share, 'cases' => $found->cases];
     }
 
     /** @return array{family: int, truth: string, clues: array<string, string|float>} */
@@ -178,28 +205,28 @@ final class IdentifyBenchmarkCommand extends Command
         }
         $clues = [];
         foreach ($features as $feature) {
-            $wrong = $this->chance() < self::WRONG_CLUES;
-            $number = ($feature->body['kind'] ?? '') === 'number';
-            $clues[$feature->code] = match (true) {
-                $number && ($wrong || ! isset($expect[$feature->code])) => $feature->body['range'][0] +
-                    $this->chance() * ($feature->body['range'][1] - $feature->body['range'][0]),
-                $number => min(
-                    $feature->body['range'][1],
-                    max(
-                        $feature->body['range'][0],
-                        $expect[$feature->code]['mean'] +
-                            $this->normal() *
-                                sqrt($expect[$feature->code]['sd'] ** 2 + $feature->body['tolerance'] ** 2 / 3),
-                    ),
-                ),
-                $wrong || ! isset($expect[$feature->code]) => $feature->body['values'][
-                    mt_rand(0, count($feature->body['values']) - 1)
-                ],
-                default => $this->pick($expect[$feature->code]),
-            };
+            $clues[$feature->code] = $this->clue($feature, $expect[$feature->code] ?? null);
         }
 
         return ['family' => $family, 'truth' => $truth, 'clues' => $clues];
+    }
+
+    /** What is seen of one part: what the variant lets expect, now and then something else. */
+    private function clue(FamilySpec $feature, mixed $expect): string|float
+    {
+        $wrong = $this->chance() < self::WRONG_CLUES || $expect === null;
+        if (($feature->body['kind'] ?? '') !== 'number') {
+            $values = $feature->body['values'];
+
+            return $wrong ? $values[mt_rand(0, count($values) - 1)] : $this->pick($expect);
+        }
+        [$low, $high] = $feature->body['range'];
+        if ($wrong) {
+            return $low + $this->chance() * ($high - $low);
+        }
+        $spread = sqrt($expect['sd'] ** 2 + $feature->body['tolerance'] ** 2 / 3);
+
+        return min($high, max($low, $expect['mean'] + $this->normal() * $spread));
     }
 
     /**

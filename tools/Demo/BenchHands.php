@@ -79,13 +79,28 @@ final class BenchHands
             ProofKind::Orientation => ['choice' => $proof->body['right']],
             ProofKind::Timer => ['already' => true],
             ProofKind::Scan => ['code' => $this->code($unit, $proof)],
-            ProofKind::Observation => ['choice' => $this->findings['seen'][$proof->of] ?? SeenOnReturn::CANNOT_SAY],
+            ProofKind::Observation => $this->seen($proof),
             ProofKind::Photo => ['photo' => $this->photo($unit, $proof->of, $by)],
             ProofKind::Condition => $this->condition($unit, $proof->of),
             ProofKind::Sign => ['badge' => '100', 'pin' => DemoShop::pin('100')],
-            ProofKind::Fit => $this->fit(self::buildOf($unit), $proof),
-            default => $proof->kind === ProofKind::Done ? [] : $this->reading($unit, $proof),
+            default => $this->measured($unit, $proof),
         };
+    }
+
+    /** @return array<string, mixed> */
+    private function measured(Unit $unit, ProofSpec $proof): array
+    {
+        return match ($proof->kind) {
+            ProofKind::Done => [],
+            ProofKind::Fit => $this->fit(self::buildOf($unit), $proof),
+            default => $this->reading($unit, $proof),
+        };
+    }
+
+    /** @return array{choice: string} */
+    private function seen(ProofSpec $proof): array
+    {
+        return ['choice' => $this->findings['seen'][$proof->of] ?? SeenOnReturn::CANNOT_SAY];
     }
 
     private function code(Unit $unit, ProofSpec $proof): string

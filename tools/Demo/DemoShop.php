@@ -33,17 +33,7 @@ final class DemoShop
     {
         $shop = self::read();
         foreach ($shop['people'] as $p) {
-            $person = Person::query()->create([
-                'badge' => $p['badge'],
-                'name' => $p['name'],
-                'role' => $p['role'],
-                'pin_hash' => Hash::make($p['pin'], ['rounds' => $hashRounds]),
-                'pin_digits' => strlen($p['pin']),
-                'active' => true,
-            ]);
-            foreach ($p['skills'] ?? [] as $skill) {
-                PersonSkill::query()->create(['person_id' => $person->id, 'skill' => $skill]);
-            }
+            self::person($p, $hashRounds);
         }
         Customer::query()->insert($shop['customers']);
         foreach ($shop['gauges'] as $g) {
@@ -72,5 +62,21 @@ final class DemoShop
                 $shop['stock'],
             ),
         );
+    }
+
+    /** @param  array<string, mixed>  $p */
+    private static function person(array $p, int $hashRounds): void
+    {
+        $person = Person::query()->create([
+            'badge' => $p['badge'],
+            'name' => $p['name'],
+            'role' => $p['role'],
+            'pin_hash' => Hash::make($p['pin'], ['rounds' => $hashRounds]),
+            'pin_digits' => strlen($p['pin']),
+            'active' => true,
+        ]);
+        foreach ($p['skills'] ?? [] as $skill) {
+            PersonSkill::query()->create(['person_id' => $person->id, 'skill' => $skill]);
+        }
     }
 }

@@ -27,6 +27,7 @@ use App\Stations\Returns\Actions\DecideVerdict;
 use App\Stations\Returns\Actions\ObserveReturn;
 use App\Stations\Returns\Actions\OpenReturn;
 use App\Stations\Returns\Actions\StartSecondBuild;
+use App\Stations\Returns\Models\UnitReturn;
 use App\Stations\Teardown\Actions\CompleteTeardown;
 use App\Stations\Teardown\Actions\RecordFinding;
 use App\Stations\Teardown\Actions\ReportSymptoms;
@@ -131,74 +132,21 @@ final class LoadDemoCommand extends Command
     private function live(array $s, int $n): void
     {
         $depth = self::DEPTH[$s['stage']];
-        $receiver = $this->on($s['day'], 8, '101');
-        $unit = app(ReceiveCore::class)->receive(
-            [
-                'coreTag' => $s['tag'],
-                'jobType' => 'rebuild',
-                'ownership' => 'exchange',
-                'family' => $s['family'] ?? 'RD4',
-                'customer' => $s['customer'] ?? '' ?: null,
-                'sender' => $s['sender'] ?? 'own',
-                'promisedOn' => $depth > 0
-                        ? now()
-                            ->addDays(14 + ($n % 5))
-                            ->format('Y-m-d')
-                        : null,
-            ] +
-                array_intersect_key(
-                    $s,
-                    array_flip([
-                        'rack',
-                        'vehicle',
-                        'vin',
-                        'odometer',
-                        'complaint',
-                        'codes',
-                        'clues',
-                        'missing',
-                        'failedHard',
-                        'repairHours',
-                        'flags',
-                        'damage',
-                        'tagCode',
-                        'converter',
-                    ]),
-                ),
-            $receiver,
-        );
-        foreach ($s['answers'] ?? [] as $feature => $value) {
-            app(AnswerClue::class)->answer($unit, $feature, $value, $this->on($s['day'], 9, '101'));
+        $unit = $this->receive($s, $n, $depth);
+        if ($depth >= 1) {
+            app(ConfirmIdentity::class)->confirm(
+                $unit->refresh(),
+                $s['variant'],
+                $n === 7 ? ['tail housing of an RD4-M'] : [],
+                '',
+                $this->on($s['day'], 10, '101'),
+            );
         }
-        if (isset($s['symptoms']) && $s['stage'] !== 'refused') {
-            app(ReportSymptoms::class)->report($unit, $s['symptoms'], $this->on($s['day'], 9, '101'));
-        }
-        if ($depth < 1) {
-            return;
-        }
-        app(ConfirmIdentity::class)->confirm(
-            $unit->refresh(),
-            $s['variant'],
-            $n === 7 ? ['tail housing of an RD4-M'] : [],
-            '',
-            $this->on($s['day'], 10, '101'),
-        );
         if ($depth < 2) {
             return;
         }
         $manager = $this->on($s['day'] + 1, 9, '100');
-        $build = app(PlaceOrder::class)->place(
-            $unit->refresh(),
-            [
-                'package' => $s['package'],
-                'customer' => $s['customer'] ?: null,
-                'vehicle' => $s['vehicleCode'],
-                'promisedOn' => now()
-                    ->addDays(16 + ($n % 9))
-                    ->format('Y-m-d'),
-            ],
-            $manager,
-        );
+        $build = $this->order($unit, $s, $n, $manager);
         if ($depth < 3) {
             return;
         }
@@ -209,17 +157,18 @@ final class LoadDemoCommand extends Command
             $manager,
         );
         $this->tearDown($unit->refresh(), $s, $n);
+        $this->build($unit, $build, $s, $n, $depth);
+    }
+
+    /** @param  array<string, mixed>  $s */
+    private function build(Unit $unit, Build $build, array $s, int $n, int $depth): void
+    {
         if ($depth >= 4 && $s['stage'] !== 'assembly') {
             $this->assemble($unit->refresh(), $build->refresh(), $s, $n);
         }
         if ($depth >= 5) {
-            $this->test(
-                $unit->refresh(),
-                $build,
-                $s,
-                $s['stage'] === 'dyno-failed' ? 'flare-2-3' : 'sound',
-                $s['stage'] !== 'dyno',
-            );
+            $specimen = $s['stage'] === 'dyno-failed' ? 'flare-2-3' : 'sound';
+            $this->test($unit->refresh(), $build, $s, $specimen, $s['stage'] !== 'dyno');
         }
         if ($depth >= 7) {
             $this->ship($unit->refresh(), $build->refresh(), $s);
@@ -227,6 +176,66 @@ final class LoadDemoCommand extends Command
         if ($depth >= 8) {
             $this->comeBack($unit->refresh(), $build->refresh(), $s);
         }
+    }
+
+    /** What a story tells of the intake, in the words of the receiving form. */
+    private const TOLD = [
+        'rack',
+        'vehicle',
+        'vin',
+        'odometer',
+        'complaint',
+        'codes',
+        'clues',
+        'missing',
+        'failedHard',
+        'repairHours',
+        'flags',
+        'damage',
+        'tagCode',
+        'converter',
+    ];
+
+    /** @param  array<string, mixed>  $s */
+    private function receive(array $s, int $n, int $depth): Unit
+    {
+        $receiver = $this->on($s['day'], 8, '101');
+        $promised = now()->addDays(14 + ($n % 5))->format('Y-m-d');
+        $unit = app(ReceiveCore::class)->receive(
+            [
+                'coreTag' => $s['tag'],
+                'jobType' => 'rebuild',
+                'ownership' => 'exchange',
+                'family' => $s['family'] ?? 'RD4',
+                'customer' => $s['customer'] ?? '' ?: null,
+                'sender' => $s['sender'] ?? 'own',
+                'promisedOn' => $depth > 0 ? $promised : null,
+            ] + array_intersect_key($s, array_flip(self::TOLD)),
+            $receiver,
+        );
+        foreach ($s['answers'] ?? [] as $feature => $value) {
+            app(AnswerClue::class)->answer($unit, $feature, $value, $this->on($s['day'], 9, '101'));
+        }
+        if (isset($s['symptoms']) && $s['stage'] !== 'refused') {
+            app(ReportSymptoms::class)->report($unit, $s['symptoms'], $this->on($s['day'], 9, '101'));
+        }
+
+        return $unit;
+    }
+
+    /** @param  array<string, mixed>  $s */
+    private function order(Unit $unit, array $s, int $n, Person $manager): Build
+    {
+        return app(PlaceOrder::class)->place(
+            $unit->refresh(),
+            [
+                'package' => $s['package'],
+                'customer' => $s['customer'] ?: null,
+                'vehicle' => $s['vehicleCode'],
+                'promisedOn' => now()->addDays(16 + ($n % 9))->format('Y-m-d'),
+            ],
+            $manager,
+        );
     }
 
     /** @param  array<string, mixed>  $s */
@@ -320,6 +329,25 @@ final class LoadDemoCommand extends Command
     {
         $operator = $this->on($s['day'] + 6, 9, '104');
         $run = app(StartRun::class)->start($build->refresh(), $specimen, $operator);
+        self::drive($run, $specimen);
+        $run->update([
+            'state' => 'recorded',
+            'ended_at' => now()->addSeconds((int) $run->program['end']),
+            'trace_path' => "traces/run-$run->id.csv",
+        ]);
+        app()->call([new AnalyseRun($run->id), 'handle']);
+        if ($judge) {
+            [$verdict, $reason, $suspect] = $specimen === 'sound'
+                ? ['pass', '', '']
+                : ['fail', 'Runs up between second and third.', 'C3'];
+            $judge = $this->on($s['day'] + 6, 11, '104');
+            app(JudgeRun::class)->judge(Run::query()->findOrFail($run->id), $verdict, $reason, $suspect, $judge);
+        }
+    }
+
+    /** Lets the rig run the program at once and keeps what it recorded. */
+    private static function drive(Run $run, string $specimen): void
+    {
         $program = tempnam(sys_get_temp_dir(), 'yard');
         file_put_contents(
             $program,
@@ -336,30 +364,6 @@ final class LoadDemoCommand extends Command
         unlink($program);
         @mkdir(dirname(Trace::path($run)), 0775, true);
         file_put_contents(Trace::path($run), $result->output());
-        $run->update([
-            'state' => 'recorded',
-            'ended_at' => now()->addSeconds((int) $run->program['end']),
-            'trace_path' => "traces/run-$run->id.csv",
-        ]);
-        app()->call([new AnalyseRun($run->id), 'handle']);
-        if (! $judge) {
-            return;
-        }
-        $specimen === 'sound'
-            ? app(JudgeRun::class)->judge(
-                Run::query()->findOrFail($run->id),
-                'pass',
-                '',
-                '',
-                $this->on($s['day'] + 6, 11, '104'),
-            )
-            : app(JudgeRun::class)->judge(
-                Run::query()->findOrFail($run->id),
-                'fail',
-                'Runs up between second and third.',
-                'C3',
-                $this->on($s['day'] + 6, 11, '104'),
-            );
     }
 
     /** @param  array<string, mixed>  $s */
@@ -387,22 +391,8 @@ final class LoadDemoCommand extends Command
     /** @param  array<string, mixed>  $s */
     private function comeBack(Unit $unit, Build $build, array $s): void
     {
-        $clerk = $this->on(-9, 10, '105');
         $done = $s['stage'] === 'returned';
-        $return = app(OpenReturn::class)->open(
-            $build->serial,
-            [
-                'serial' => $build->serial,
-                'complaint' => $done ? 'Third and fourth slip again under load' : 'Bangs into second, then slips',
-                'codes' => $done ? ['P0741'] : [],
-                'installedOn' => now()
-                    ->addDays($s['day'] + 19)
-                    ->format('Y-m-d'),
-                'failedOn' => now()->subDays(3)->format('Y-m-d'),
-                'odometer' => '131200 km',
-            ],
-            $clerk,
-        );
+        $return = $this->openReturn($build, $s, $done);
         $seen = $done
             ? [
                 'oil-level' => 'low',
@@ -420,11 +410,34 @@ final class LoadDemoCommand extends Command
             app(ObserveReturn::class)->see($return->refresh(), $feature, $value, $return->version);
         }
         app(ObserveReturn::class)->measure($return->refresh(), ReadingKind::Pack, 'C3', '0.091 in', $return->version);
-        if (! $done) {
-            return;
+        if ($done) {
+            $this->decide($return->refresh());
         }
+    }
+
+    /** @param  array<string, mixed>  $s */
+    private function openReturn(Build $build, array $s, bool $done): UnitReturn
+    {
+        $clerk = $this->on(-9, 10, '105');
+
+        return app(OpenReturn::class)->open(
+            $build->serial,
+            [
+                'serial' => $build->serial,
+                'complaint' => $done ? 'Third and fourth slip again under load' : 'Bangs into second, then slips',
+                'codes' => $done ? ['P0741'] : [],
+                'installedOn' => now()->addDays($s['day'] + 19)->format('Y-m-d'),
+                'failedOn' => now()->subDays(3)->format('Y-m-d'),
+                'odometer' => '131200 km',
+            ],
+            $clerk,
+        );
+    }
+
+    private function decide(UnitReturn $return): void
+    {
         app(DecideVerdict::class)->decide(
-            $return->refresh(),
+            $return,
             'installation',
             'Cooler full of old lining, not flushed; our clearance was well inside.',
             ['installer' => 70.0, 'shop' => 30.0],
