@@ -64,11 +64,10 @@ final class ReceivingController
         $numbers = $families->flatMap(fn (Family $f) => [...$f->body['outsideParts'], ...$f->body['hardParts']]);
         $parts = Part::query()->whereIn('number', $numbers->unique())->get()->keyBy('number');
 
-        return fn (array $asked) => array_values($parts
-            ->only($asked)
-            ->sortBy(fn (Part $p) => array_search($p->number, $asked, true))
-            ->map(fn (Part $p) => ['number' => $p->number, 'name' => $p->name, 'price' => (float) $p->price])
-            ->all());
+        return fn (array $asked) => array_map(
+            fn (string $n) => ['number' => $n, 'name' => $parts[$n]->name, 'price' => (float) $parts[$n]->price],
+            array_values(array_filter($asked, fn (string $n) => isset($parts[$n]))),
+        );
     }
 
     /** @return array<string, mixed> */
