@@ -38,6 +38,16 @@ final class Element
         return new self($in->name('id'), $kind, $a, $b, $locks);
     }
 
+    /** The same one-way clutch built in the wrong way round. */
+    public function reversed(): self
+    {
+        return new self($this->id, $this->kind, $this->a, $this->b, match ($this->locks) {
+            'negative' => 'positive',
+            'positive' => 'negative',
+            default => null,
+        });
+    }
+
     /**
      * Whether a slip wa - wb, or a torque on a, of this sign is one the element cannot have (slip) or must have
      * (torque).

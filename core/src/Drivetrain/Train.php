@@ -104,6 +104,30 @@ final class Train
         );
     }
 
+    /**
+     * The torques of elements for an input torque of 1, whatever turns.
+     *
+     * @param  list<string>  $applied
+     * @return array<string, float>|null on node a, where it is determined; null where nothing can balance the input
+     */
+    public function balance(array $applied): ?array
+    {
+        $held = $this->held($applied);
+        $torques = $this->torqueSystem($held);
+
+        return $torques->consistent ? $this->elementTorques($torques, $held) : null;
+    }
+
+    /**
+     * Whether the output can turn at all, driven from either end.
+     *
+     * @param  list<string>  $applied
+     */
+    public function turns(array $applied): bool
+    {
+        return $this->speedSystem($this->held($applied), null)->value([$this->index[$this->output] => 1.0]) === null;
+    }
+
     /** @return 'driven'|'held'|'neutral' */
     private static function state(?float $output, bool $driven): string
     {
@@ -213,8 +237,11 @@ final class Train
         return [self::CASE => 1] + array_fill_keys(array_map(strval(...), array_keys($this->index)), 1);
     }
 
-    /** @param  array<string, Element>  $held */
-    private function speedSystem(array $held): LinearSystem
+    /**
+     * @param  array<string, Element>  $held
+     * @param  float|null  $input  speed of the input; null: not given
+     */
+    private function speedSystem(array $held, ?float $input = 1.0): LinearSystem
     {
         $n = count($this->index);
         $rows = [];
@@ -224,7 +251,9 @@ final class Train
         foreach ($held as $element) {
             $rows[] = $this->row($n, [[$element->a, 1.0], [$element->b, -1.0]], 0.0);
         }
-        $rows[] = $this->row($n, [[$this->input, 1.0]], 1.0);
+        if ($input !== null) {
+            $rows[] = $this->row($n, [[$this->input, 1.0]], $input);
+        }
 
         return new LinearSystem($n, $rows);
     }

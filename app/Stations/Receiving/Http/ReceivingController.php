@@ -62,7 +62,7 @@ final class ReceivingController
     private static function listing(Collection $families): \Closure
     {
         $numbers = $families->flatMap(fn (Family $f) => [...$f->body['outsideParts'], ...$f->body['hardParts']]);
-        $parts = Part::query()->whereIn('number', $numbers->unique())->get()->keyBy('number');
+        $parts = Part::query()->whereIn('number', $numbers->unique())->get()->keyBy('number')->all();
 
         return fn (array $asked) => array_map(
             fn (string $n) => ['number' => $n, 'name' => $parts[$n]->name, 'price' => (float) $parts[$n]->price],
