@@ -26,6 +26,7 @@ final class Calculators
         'fastener.strip' => FastenerStrip::class,
         'fastener.torque' => FastenerTorque::class,
         'fault.simulate' => FaultSimulate::class,
+        'fit.batch' => FitBatch::class,
         'fit.stack' => FitStack::class,
         'fluid.cleanliness' => FluidCleanliness::class,
         'geartrain.coast' => GeartrainCoast::class,

@@ -16,9 +16,15 @@ final class FitStack implements Calculator
 {
     public function calculate(Input $in): array
     {
+        return self::stack($in)->solve();
+    }
+
+    public static function stack(Input $in): StackUp
+    {
         $in->choice('unit', StackUp::UNITS);
         $window = $in->at('window');
-        $stack = new StackUp(
+
+        return new StackUp(
             $in->at('depth')->asDecimal(),
             array_map(
                 static fn (Input $item): FixedPart => new FixedPart(
@@ -42,8 +48,6 @@ final class FitStack implements Calculator
                 $in->optional('target')?->asDecimal(),
             ),
         );
-
-        return $stack->solve();
     }
 
     public static function part(Input $in): SelectivePart

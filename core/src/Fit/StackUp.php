@@ -26,8 +26,8 @@ final readonly class StackUp
     public function __construct(
         private Decimal $depth,
         private array $fixed,
-        private array $slots,
-        private Window $window,
+        public array $slots,
+        public Window $window,
     ) {
         $names = [];
         foreach ($slots as $n => $slot) {
@@ -53,21 +53,9 @@ final readonly class StackUp
      */
     public function solve(): array
     {
-        $numbers = [$this->depth, ...$this->window->numbers()];
-        foreach ($this->fixed as $part) {
-            $numbers[] = $part->thickness;
-        }
-        foreach ($this->slots as $slot) {
-            array_push($numbers, ...array_column($slot->options, 'thickness'));
-        }
-        // One more place than typed, doubled, so that the middle of the window is a whole number too.
-        $places = max(array_map(static fn (Decimal $d): int => $d->places, $numbers)) + 1;
+        $places = $this->places();
         [$low, $high, $aim] = $this->window->scaled($places);
-        $space = $this->depth->scaled($places);
-        foreach ($this->fixed as $part) {
-            $space -= $part->count * $part->thickness->scaled($places);
-        }
-        $search = new StackSearch($this->slots, $this->stock, $space, $places);
+        $search = new StackSearch($this->slots, $this->stock, $this->space($places), $places);
         if (! $search->stockSuffices()) {
             return ['feasible' => false, 'reason' => 'stock', 'alternatives' => []];
         }
@@ -81,6 +69,28 @@ final readonly class StackUp
                 'nearest' => $search->nearest($low, $high, $aim),
             ]
             : ['feasible' => true, 'best' => $found[0], 'alternatives' => array_slice($found, 1)];
+    }
+
+    /** Decimals to reckon in: one more than typed, so that the middle of the window is a whole number too. */
+    public function places(): int
+    {
+        $numbers = [$this->depth, ...$this->window->numbers(), ...array_column($this->fixed, 'thickness')];
+        foreach ($this->slots as $slot) {
+            array_push($numbers, ...array_column($slot->options, 'thickness'));
+        }
+
+        return max(array_map(static fn (Decimal $d): int => $d->places, $numbers)) + 1;
+    }
+
+    /** What the depth leaves for the picked parts and the clearance, in whole 10^-places. */
+    public function space(int $places): int
+    {
+        $space = $this->depth->scaled($places);
+        foreach ($this->fixed as $part) {
+            $space -= $part->count * $part->thickness->scaled($places);
+        }
+
+        return $space;
     }
 
     private static function assertOnce(Slot $slot, string $at): void
