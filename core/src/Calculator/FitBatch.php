@@ -62,7 +62,7 @@ final class FitBatch implements Calculator
                 throw $build->at('unit')->fail('unit', "All builds of one bin are in one unit, the first is in $unit.");
             }
             self::mustAgree($build, $thickness);
-            $stack = $build->within(static fn (): StackUp => FitStack::stack($build));
+            $stack = FitStack::stack($build);
             $build->within(static fn (): array => $stack->window->scaled($stack->places()));
             $stacks[] = $stack;
         }

@@ -22,32 +22,31 @@ final class FitStack implements Calculator
     public static function stack(Input $in): StackUp
     {
         $in->choice('unit', StackUp::UNITS);
-        $window = $in->at('window');
-
-        return new StackUp(
-            $in->at('depth')->asDecimal(),
-            array_map(
-                static fn (Input $item): FixedPart => new FixedPart(
-                    $item->name('name'),
-                    $item->at('thickness')->asDecimal(0.0),
-                    $item->integer('count', 0, 10000),
-                ),
-                $in->optional('fixed')?->asList() ?? [],
+        $depth = $in->at('depth')->asDecimal();
+        $fixed = array_map(
+            static fn (Input $item): FixedPart => new FixedPart(
+                $item->name('name'),
+                $item->at('thickness')->asDecimal(0.0),
+                $item->integer('count', 0, 10000),
             ),
-            array_map(
-                static fn (Input $slot): Slot => new Slot(
-                    $slot->name('name'),
-                    $slot->integer('pick', 0, 1000),
-                    array_map(self::part(...), $slot->list('options')),
-                ),
-                $in->list('slots'),
-            ),
-            new Window(
-                $window->at('min')->asDecimal(),
-                $window->at('max')->asDecimal(),
-                $in->optional('target')?->asDecimal(),
-            ),
+            $in->optional('fixed')?->asList() ?? [],
         );
+        $slots = array_map(
+            static fn (Input $slot): Slot => new Slot(
+                $slot->name('name'),
+                $slot->integer('pick', 0, 1000),
+                array_map(self::part(...), $slot->list('options')),
+            ),
+            $in->list('slots'),
+        );
+        $window = $in->at('window');
+        $window = new Window(
+            $window->at('min')->asDecimal(),
+            $window->at('max')->asDecimal(),
+            $in->optional('target')?->asDecimal(),
+        );
+
+        return $in->within(static fn (): StackUp => new StackUp($depth, $fixed, $slots, $window));
     }
 
     public static function part(Input $in): SelectivePart
