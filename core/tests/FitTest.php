@@ -231,6 +231,131 @@ final class FitTest extends CoreTestCase
         return $best;
     }
 
+    /** Best and ten others in the order promised: deviation, distinct parts, cost, then slots, parts and counts. */
+    public function test_the_order_of_the_choices_against_every_choice(): void
+    {
+        mt_srand(73);
+        for ($case = 0; $case < 60; $case++) {
+            $thickness = $cost = $slots = [];
+            foreach (['beta', 'alpha'] as $name) {
+                $options = [];
+                foreach ((array) array_rand(array_flip(range(1, 5)), mt_rand(2, 4)) as $n) {
+                    $part = "p$n";
+                    $thickness[$part] ??= mt_rand(10, 13);
+                    $cost[$part] ??= mt_rand(0, 2);
+                    $options[] = [
+                        'part' => $part,
+                        'thickness' => $thickness[$part],
+                        'cost' => $cost[$part],
+                    ] + ($n > 3 ? ['stock' => 2] : []);
+                }
+                $slots[] = ['name' => $name, 'pick' => mt_rand(1, 3), 'options' => $options];
+            }
+            $in = ['unit' => 'um', 'depth' => 60, 'slots' => $slots, 'window' => ['min' => 0, 'max' => 40]];
+            $expected = self::everyChoice($in);
+            $out = $this->calc('fit.stack', $in);
+            if ($expected === []) {
+                $this->assertFalse($out['feasible'], "case $case");
+
+                continue;
+            }
+            $found = array_map(self::ranking(...), [$out['best'], ...$out['alternatives']]);
+            $this->assertEquals(array_slice($expected, 0, 11), $found, "case $case");
+        }
+    }
+
+    /**
+     * @param  array<string, mixed>  $choice
+     * @return array{float, float, list<array{string, string, int}>} deviation, cost, sorted picks
+     */
+    private static function ranking(array $choice): array
+    {
+        $picks = array_map(array_values(...), $choice['picks']);
+        sort($picks);
+
+        return [(float) $choice['deviation'], (float) $choice['cost'], $picks];
+    }
+
+    /**
+     * @param  array<string, mixed>  $in
+     * @return list<array{float, float, list<array{string, string, int}>}> every choice inside, in the order promised
+     */
+    private static function everyChoice(array $in): array
+    {
+        $stacks = [[]];
+        foreach ($in['slots'] as $slot) {
+            for ($i = 0; $i < $slot['pick']; $i++) {
+                $next = [];
+                foreach ($stacks as $stack) {
+                    foreach ($slot['options'] as $option) {
+                        $more = [...$stack, ['slot' => $slot['name']] + $option];
+                        usort($more, fn (array $a, array $b) => [$a['slot'], $a['part']] <=> [$b['slot'], $b['part']]);
+                        $next[json_encode(array_map(fn (array $o) => [$o['slot'], $o['part']], $more))] = $more;
+                    }
+                }
+                $stacks = array_values($next);
+            }
+        }
+        $rows = [];
+        foreach ($stacks as $stack) {
+            $clearance = $in['depth'] - array_sum(array_column($stack, 'thickness'));
+            $used = array_count_values(array_column($stack, 'part'));
+            $short = array_filter($stack, fn (array $o) => isset($o['stock']) && $used[$o['part']] > $o['stock']);
+            if ($clearance < 0 || $clearance > 40 || $short !== []) {
+                continue;
+            }
+            $picks = [];
+            foreach ($stack as ['slot' => $slot, 'part' => $part]) {
+                $picks["$slot $part"] = [$slot, $part, ($picks["$slot $part"][2] ?? 0) + 1];
+            }
+            $cost = array_sum(array_column($stack, 'cost'));
+            $rows[] = [abs($clearance - 20), count($used), $cost, array_values($picks)];
+        }
+        // Arrays of unequal length compare by length first: the picks are compared one by one.
+        usort($rows, fn (array $a, array $b) => array_slice($a, 0, 3) <=> array_slice($b, 0, 3) ?:
+            self::pickByPick($a[3], $b[3]));
+
+        return array_map(fn (array $r) => [(float) $r[0], (float) $r[2], $r[3]], $rows);
+    }
+
+    /**
+     * @param  list<array{string, string, int}>  $a
+     * @param  list<array{string, string, int}>  $b
+     */
+    private static function pickByPick(array $a, array $b): int
+    {
+        foreach ($a as $i => $pick) {
+            $order = isset($b[$i]) ? $pick <=> $b[$i] : 1;
+            if ($order !== 0) {
+                return $order;
+            }
+        }
+
+        return count($a) <=> count($b);
+    }
+
+    /** Ten thicknesses, six pieces, two slots: 25 million stacks, kept apart by what they measure. */
+    public function test_millions_of_stacks(): void
+    {
+        $slot = fn (string $name, int $from): array => [
+            'name' => $name,
+            'pick' => 6,
+            'options' => array_map(
+                fn (int $k): array => ['part' => "$name$k", 'thickness' => ($from + 53 * $k) / 1000],
+                range(0, 9),
+            ),
+        ];
+        $in = ['unit' => 'mm', 'depth' => 22.4, 'slots' => [$slot('s', 1500), $slot('f', 1401)]];
+        $out = $this->calc('fit.stack', $in + ['window' => ['min' => 0.9, 'max' => 1.1]]);
+        $sum = 0.0;
+        foreach ($out['best']['picks'] as ['slot' => $slot, 'part' => $part, 'count' => $count]) {
+            $sum += $count * (($slot === 's' ? 1.5 : 1.401) + 0.053 * (int) substr($part, 1));
+        }
+        $this->assertEqualsWithDelta(22.4 - $sum, $out['best']['clearance'], 1e-9);
+        // Every sum is 6 x 1.5 + 6 x 1.401 + 0.053 k: the nearest to 21.4 has k = 75.
+        $this->assertEqualsWithDelta(abs(21.4 - 17.406 - 0.053 * 75), $out['best']['deviation'], 1e-9);
+    }
+
     public function test_thousands_of_combinations_stay_exact(): void
     {
         $options = [];

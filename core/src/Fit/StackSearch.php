@@ -8,65 +8,112 @@ use Yard\Core\BadInput;
 use Yard\Core\Decimal;
 
 /**
- * Exact search over the choices of one stack-up. The slots are split into two halves; every choice of the first half
- * looks up the fitting choices of the second in a list sorted by thickness, so that the work grows with the square
- * root of the number of combinations. Whole numbers throughout.
+ * Exact search over the choices of one stack-up. Choices of one thickness are kept together, the best few of them only,
+ * so that what is searched grows with the thicknesses that can be reached and not with the ways to reach them. The
+ * slots are split into two halves; every thickness of the first looks up the fitting ones of the second. Whole numbers
+ * throughout.
+ *
+ * @phpstan-type Way array{distinct: int, cost: float, counts: array<int, int>}
+ * @phpstan-type Group array{sum: int, use: array<int, int>, ways: list<Way>}
+ * @phpstan-type Ranked array{clearance: int, deviation: int, distinct: int, cost: float, counts: array<int, int>}
  */
 final class StackSearch
 {
-    private const LARGEST_HALF = 400_000;
+    /** Ways that one slot may be filled, and thicknesses of a half. */
+    private const MOST_WAYS = 400_000;
 
-    /** @var list<array{sum: int, counts: array<int, int>}> choices of the first half */
+    /** Steps of the search through pairs of thicknesses. */
+    private const MOST_PAIRS = 3_000_000;
+
+    /** @var list<Group> thicknesses of the first half */
     private array $first = [];
 
-    /** @var list<array{sum: int, counts: array<int, int>}> choices of the second half, by sum */
+    /** @var list<Group> thicknesses of the second half, rising */
     private array $second = [];
 
-    /** @var list<array{slot: string, part: string, thickness: int, cost: ?float}> every option of every slot */
+    /** @var list<array{slot: string, part: string, thickness: int, cost: ?float, at: int}> by slot and part; at: as given */
     private array $options = [];
 
-    /** @var list<list<int>> option numbers a slot */
+    /** @var array<string, list<int>> slot => its options */
     private array $optionsOf = [];
 
-    /** @var array<string, list<int>> limited part => its option numbers, when more than one slot offers it */
+    /** @var array<int, int> option of a part that several slots offer => number of that part */
     private array $shared = [];
+
+    /** @var array<int, int> number of such a part => pieces there are, where that is limited */
+    private array $sharedStock = [];
+
+    private int $pairs = 0;
 
     /**
      * @param  list<Slot>  $slots
      * @param  array<string, int>  $stock
+     * @param  int  $wanted  choices that will be asked for
      */
     public function __construct(
-        private readonly array $slots,
+        array $slots,
         private readonly array $stock,
         private readonly int $space,
         private readonly int $places,
+        private readonly int $wanted,
     ) {
-        $byPart = [];
-        foreach ($slots as $s => $slot) {
-            $this->optionsOf[$s] = [];
+        $given = [];
+        foreach ($slots as $slot) {
             foreach ($slot->options as $option) {
-                $byPart[$option->part][] = $this->optionsOf[$s][] = count($this->options);
+                $given[$slot->name][$option->part] = count($given, COUNT_RECURSIVE);
+            }
+        }
+        usort($slots, static fn (Slot $a, Slot $b): int => strcmp($a->name, $b->name));
+        $offered = [];
+        foreach ($slots as $slot) {
+            $this->optionsOf[$slot->name] = [];
+            $parts = $slot->options;
+            usort($parts, static fn (SelectivePart $a, SelectivePart $b): int => strcmp($a->part, $b->part));
+            foreach ($parts as $part) {
+                $offered[$part->part][] = $this->optionsOf[$slot->name][] = count($this->options);
                 $this->options[] = [
                     'slot' => $slot->name,
-                    'part' => $option->part,
-                    'thickness' => $option->thickness->scaled($places),
-                    'cost' => $option->cost,
+                    'part' => $part->part,
+                    'thickness' => $part->thickness->scaled($places),
+                    'cost' => $part->cost,
+                    'at' => $given[$slot->name][$part->part],
                 ];
             }
         }
-        $this->shared = array_intersect_key(
-            array_filter($byPart, static fn (array $o): bool => count($o) > 1),
-            $stock,
-        );
-        $this->split();
+        foreach (array_values(array_filter($offered, static fn (array $o): bool => count($o) > 1)) as $n => $options) {
+            $this->shared += array_fill_keys($options, $n);
+            $pieces = $stock[$this->options[$options[0]]['part']] ?? null;
+            $this->sharedStock += $pieces === null ? [] : [$n => $pieces];
+        }
+        $this->split($slots);
+    }
+
+    /**
+     * What two choices take of shared parts: pieces of the limited ones, of the others only that they are there, since
+     * a part in two slots counts as one.
+     *
+     * @param  array<int, int>  $a
+     * @param  array<int, int>  $b
+     * @return array<int, int>
+     */
+    private function together(array $a, array $b): array
+    {
+        foreach ($b as $part => $pieces) {
+            $a[$part] = isset($this->sharedStock[$part]) ? ($a[$part] ?? 0) + $pieces : 1;
+        }
+
+        return $a;
     }
 
     /** Whether the shelf holds enough pieces to fill every slot at all. */
     public function stockSuffices(): bool
     {
+        if ($this->sharedStock === []) {
+            return $this->first !== [] && $this->second !== [];
+        }
         foreach ($this->first as $a) {
             foreach ($this->second as $b) {
-                if ($this->inStock($a['counts'] + $b['counts'])) {
+                if ($this->inStock($a, $b)) {
                     return true;
                 }
             }
@@ -76,37 +123,45 @@ final class StackSearch
     }
 
     /** @return list<array<string, mixed>> the best choices inside [low, high], best first */
-    public function best(int $wanted, int $low, int $high, int $aim): array
+    public function best(int $low, int $high, int $aim): array
     {
         $kept = [];
         $limit = max($aim - $low, $high - $aim);
         foreach ($this->first as $a) {
             // clearance = space - a - b, so b close to space - a - aim first, walking outwards both ways
-            $ideal = $this->space - $a['sum'] - $aim;
-            $up = $this->lowerBound($ideal);
+            $up = $this->lowerBound($this->space - $a['sum'] - $aim);
             foreach ([[$up, 1], [$up - 1, -1]] as [$i, $step]) {
                 for (; isset($this->second[$i]); $i += $step) {
                     $clearance = $this->space - $a['sum'] - $this->second[$i]['sum'];
-                    $deviation = abs($clearance - $aim);
-                    if ($deviation > $limit) {
+                    if (abs($clearance - $aim) > $limit) {
                         break;
                     }
-                    $counts = $a['counts'] + $this->second[$i]['counts'];
-                    if ($clearance < $low || $clearance > $high || ! $this->inStock($counts)) {
-                        continue;
-                    }
-                    $kept[] = $this->ranked($clearance, $deviation, $counts);
-                    if (count($kept) >= 4 * $wanted) {
-                        usort($kept, self::compare(...));
-                        $kept = array_slice($kept, 0, $wanted);
-                        $limit = $kept[$wanted - 1]['deviation'];
+                    $this->count();
+                    if ($clearance >= $low && $clearance <= $high && $this->inStock($a, $this->second[$i])) {
+                        array_push($kept, ...$this->ranked($clearance, abs($clearance - $aim), $a, $this->second[$i]));
+                        [$kept, $limit] = $this->shortened($kept, $limit);
                     }
                 }
             }
         }
         usort($kept, self::compare(...));
 
-        return array_map($this->present(...), array_slice($kept, 0, $wanted));
+        return array_map($this->present(...), array_slice($kept, 0, $this->wanted));
+    }
+
+    /**
+     * @param  list<Ranked>  $kept
+     * @return array{list<Ranked>, int} once there are plenty only the best, and the deviation that can still join them
+     */
+    private function shortened(array $kept, int $limit): array
+    {
+        if (count($kept) < 4 * $this->wanted) {
+            return [$kept, $limit];
+        }
+        usort($kept, self::compare(...));
+        $kept = array_slice($kept, 0, $this->wanted);
+
+        return [$kept, $kept[$this->wanted - 1]['deviation']];
     }
 
     /** @return array<string, mixed> the choice that misses the window by least */
@@ -117,24 +172,7 @@ final class StackSearch
             foreach ([$low, $high] as $edge) {
                 $up = $this->lowerBound($this->space - $a['sum'] - $edge);
                 foreach ([[$up, 1], [$up - 1, -1]] as [$i, $step]) {
-                    for (; isset($this->second[$i]); $i += $step) {
-                        $clearance = $this->space - $a['sum'] - $this->second[$i]['sum'];
-                        $outside = max($low - $clearance, $clearance - $high);
-                        if (
-                            $best !== null &&
-                            abs($clearance - $edge) > $best['deviation'] &&
-                            $outside > $best['deviation']
-                        ) {
-                            break;
-                        }
-                        $counts = $a['counts'] + $this->second[$i]['counts'];
-                        if ($this->inStock($counts)) {
-                            $candidate = $this->ranked($clearance, $outside, $counts);
-                            if ($best === null || self::compare($candidate, $best) < 0) {
-                                $best = $candidate;
-                            }
-                        }
-                    }
+                    $best = $this->nearer($best, $a, $i, $step, [$low, $high, $edge]);
                 }
             }
         }
@@ -147,56 +185,132 @@ final class StackSearch
     }
 
     /**
-     * @param  array<int, int>  $counts
-     * @return array{clearance: int, deviation: int, distinct: int, cost: float, counts: array<int, int>,
-     *     key: ?list<array{string, string, int}>}
+     * Walks away from an edge of the window as long as something as near as the best can come.
+     *
+     * @param  Ranked|null  $best
+     * @param  Group  $a
+     * @param  array{int, int, int}  $window  lowest, highest, and the edge walked away from
+     * @return Ranked|null
      */
-    private function ranked(int $clearance, int $deviation, array $counts): array
+    private function nearer(?array $best, array $a, int $i, int $step, array $window): ?array
     {
-        $parts = [];
-        $cost = 0.0;
-        foreach ($counts as $o => $count) {
-            $parts[$this->options[$o]['part']] = true;
-            $cost += $count * ($this->options[$o]['cost'] ?? 0.0);
+        [$low, $high, $edge] = $window;
+        for (; isset($this->second[$i]); $i += $step) {
+            $clearance = $this->space - $a['sum'] - $this->second[$i]['sum'];
+            $outside = max($low - $clearance, $clearance - $high);
+            if ($best !== null && min(abs($clearance - $edge), $outside) > $best['deviation']) {
+                break;
+            }
+            $this->count();
+            if ($this->inStock($a, $this->second[$i])) {
+                $candidate = $this->ranked($clearance, $outside, $a, $this->second[$i])[0];
+                if ($best === null || self::compare($candidate, $best) < 0) {
+                    $best = $candidate;
+                }
+            }
         }
 
-        return [
-            'clearance' => $clearance,
-            'deviation' => $deviation,
-            'distinct' => count($parts),
-            'cost' => $cost,
-            'counts' => $counts,
-            'key' => $this->sortedPicks($counts),
-        ];
+        return $best;
+    }
+
+    private function count(): void
+    {
+        if (++$this->pairs > self::MOST_PAIRS) {
+            throw self::tooLarge();
+        }
+    }
+
+    private static function tooLarge(): BadInput
+    {
+        return new BadInput(
+            'too-large',
+            'There are too many combinations of selective parts to search them all; offer fewer options a slot.',
+            '/slots',
+        );
     }
 
     /**
-     * Smallest deviation, fewest distinct parts, lowest cost, then the picks in sorted order.
+     * The best ways of a pair of thicknesses, best first.
      *
-     * @param  array{deviation: int, distinct: int, cost: float, key: ?list<array{string, string, int}>}  $a
-     * @param  array{deviation: int, distinct: int, cost: float, key: ?list<array{string, string, int}>}  $b
+     * @param  Group  $a
+     * @param  Group  $b
+     * @return non-empty-list<Ranked>
+     */
+    private function ranked(int $clearance, int $deviation, array $a, array $b): array
+    {
+        $out = array_map(
+            static fn (array $way): array => ['clearance' => $clearance, 'deviation' => $deviation] + $way,
+            $this->joined($a['ways'], $b['ways']),
+        );
+        assert($out !== []);
+
+        return $out;
+    }
+
+    /**
+     * The best ways of two lists taken together: the i-th with the j-th can be among them only while few are better.
+     *
+     * @param  list<Way>  $first
+     * @param  list<Way>  $second
+     * @return list<Way>
+     */
+    private function joined(array $first, array $second): array
+    {
+        $out = [];
+        foreach ($first as $i => $a) {
+            foreach ($second as $j => $b) {
+                if (($i + 1) * ($j + 1) > $this->wanted) {
+                    break;
+                }
+                $counts = $a['counts'] + $b['counts'];
+                ksort($counts);
+                $parts = array_map(fn (int $o): string => $this->options[$o]['part'], array_keys($counts));
+                $out[] = [
+                    'distinct' => count(array_unique($parts)),
+                    'cost' => $a['cost'] + $b['cost'],
+                    'counts' => $counts,
+                ];
+            }
+        }
+        usort($out, self::compareWays(...));
+
+        return array_slice($out, 0, $this->wanted);
+    }
+
+    /**
+     * @param  Ranked  $a
+     * @param  Ranked  $b
      */
     private static function compare(array $a, array $b): int
     {
-        $cost = round($a['cost'] - $b['cost'], 9);
-
-        return $a['deviation'] <=> $b['deviation'] ?:
-            $a['distinct'] <=> $b['distinct'] ?:
-            $cost <=> 0.0 ?:
-            self::compareKeys($a['key'] ?? [], $b['key'] ?? []);
+        return $a['deviation'] <=> $b['deviation'] ?: self::compareWays($a, $b);
     }
 
     /**
-     * @param  list<array{string, string, int}>  $a
-     * @param  list<array{string, string, int}>  $b
+     * Fewest distinct parts, lowest cost, then the picks in the order of slots and parts.
+     *
+     * @param  array{distinct: int, cost: float, counts: array<int, int>}  $a
+     * @param  array{distinct: int, cost: float, counts: array<int, int>}  $b
      */
-    private static function compareKeys(array $a, array $b): int
+    private static function compareWays(array $a, array $b): int
     {
-        foreach ($a as $i => [$slot, $part, $count]) {
-            if (! isset($b[$i])) {
+        return $a['distinct'] <=> $b['distinct'] ?:
+            round($a['cost'] - $b['cost'], 9) <=> 0.0 ?:
+            self::compareCounts($a['counts'], $b['counts']);
+    }
+
+    /**
+     * @param  array<int, int>  $a  option => pieces, options rising
+     * @param  array<int, int>  $b
+     */
+    private static function compareCounts(array $a, array $b): int
+    {
+        $other = array_keys($b);
+        foreach (array_keys($a) as $i => $option) {
+            if (! isset($other[$i])) {
                 return 1;
             }
-            $order = strcmp($slot, $b[$i][0]) ?: strcmp($part, $b[$i][1]) ?: $count <=> $b[$i][2];
+            $order = $option <=> $other[$i] ?: $a[$option] <=> $b[$option];
             if ($order !== 0) {
                 return $order;
             }
@@ -206,37 +320,19 @@ final class StackSearch
     }
 
     /**
-     * @param  array<int, int>  $counts
-     * @return list<array{string, string, int}>
-     */
-    private function sortedPicks(array $counts): array
-    {
-        $picks = [];
-        foreach ($counts as $o => $count) {
-            $picks[] = [$this->options[$o]['slot'], $this->options[$o]['part'], $count];
-        }
-        usort($picks, static fn (array $a, array $b): int => strcmp($a[0], $b[0]) ?: strcmp($a[1], $b[1]));
-
-        return $picks;
-    }
-
-    /**
-     * @param  array{clearance: int, deviation: int, cost: float, counts: array<int, int>}  $choice
+     * @param  Ranked  $choice
      * @return array<string, mixed>
      */
     private function present(array $choice): array
     {
-        ksort($choice['counts']);
-        $picks = [];
-        $unpriced = [];
-        foreach ($choice['counts'] as $o => $count) {
-            $picks[] = [
-                'slot' => $this->options[$o]['slot'],
-                'part' => $this->options[$o]['part'],
-                'count' => $count,
-            ];
-            if ($this->options[$o]['cost'] === null) {
-                $unpriced[$this->options[$o]['part']] = true;
+        $picks = $unpriced = [];
+        $counts = $choice['counts'];
+        uksort($counts, fn (int $a, int $b): int => $this->options[$a]['at'] <=> $this->options[$b]['at']);
+        foreach ($counts as $o => $count) {
+            ['slot' => $slot, 'part' => $part, 'cost' => $cost] = $this->options[$o];
+            $picks[] = ['slot' => $slot, 'part' => $part, 'count' => $count];
+            if ($cost === null) {
+                $unpriced[$part] = true;
             }
         }
         $out = [
@@ -249,15 +345,14 @@ final class StackSearch
         return $unpriced === [] ? $out : $out + ['costMissing' => array_map(strval(...), array_keys($unpriced))];
     }
 
-    /** @param  array<int, int>  $counts */
-    private function inStock(array $counts): bool
+    /**
+     * @param  Group  $a
+     * @param  Group  $b
+     */
+    private function inStock(array $a, array $b): bool
     {
-        foreach ($this->shared as $part => $options) {
-            $used = 0;
-            foreach ($options as $o) {
-                $used += $counts[$o] ?? 0;
-            }
-            if ($used > $this->stock[$part]) {
+        foreach ($this->sharedStock as $part => $pieces) {
+            if (($a['use'][$part] ?? 0) + ($b['use'][$part] ?? 0) > $pieces) {
                 return false;
             }
         }
@@ -277,80 +372,142 @@ final class StackSearch
         return $low;
     }
 
-    /** Fills both halves: slots go, largest first, to the half that is smaller so far. */
-    private function split(): void
+    /**
+     * Fills both halves: slots go, those with most thicknesses first, to the half that is smaller so far.
+     *
+     * @param  list<Slot>  $slots
+     */
+    private function split(array $slots): void
     {
-        $choices = [];
-        foreach ($this->slots as $s => $slot) {
-            $choices[$s] = $this->choicesOf($s, $slot->pick);
-        }
-        uasort($choices, static fn (array $a, array $b): int => count($b) <=> count($a));
-        /**
-         * @var array{list<array{sum: int, counts: array<int, int>}>, list<array{sum: int, counts: array<int,
-         *     int>}>} $halves
-         */
-        $halves = [[['sum' => 0, 'counts' => []]], [['sum' => 0, 'counts' => []]]];
-        foreach ($choices as $list) {
+        $groups = array_map(fn (Slot $s): array => $this->groupsOf($s), $slots);
+        usort($groups, static fn (array $a, array $b): int => count($b) <=> count($a));
+        $nothing = [['sum' => 0, 'use' => [], 'ways' => [['distinct' => 0, 'cost' => 0.0, 'counts' => []]]]];
+        $halves = [$nothing, $nothing];
+        foreach ($groups as $list) {
             $to = count($halves[0]) < count($halves[1]) ? 0 : 1;
-            if (count($halves[$to]) * count($list) > self::LARGEST_HALF) {
-                throw new BadInput(
-                    'too-large',
-                    'There are too many combinations of selective parts to search them all; offer fewer options a '
-                        .'slot.',
-                    '/slots',
-                );
-            }
-            $product = [];
-            foreach ($halves[$to] as $a) {
-                foreach ($list as $b) {
-                    $product[] = ['sum' => $a['sum'] + $b['sum'], 'counts' => $a['counts'] + $b['counts']];
-                }
-            }
-            $halves[$to] = $product;
+            $halves[$to] = $this->product($halves[$to], $list);
         }
         [$this->first, $this->second] = $halves;
         usort($this->second, static fn (array $a, array $b): int => $a['sum'] <=> $b['sum']);
     }
 
-    /** @return list<array{sum: int, counts: array<int, int>}> every multiset of `pick` pieces the shelf allows */
-    private function choicesOf(int $slot, int $pick): array
+    /**
+     * @param  list<Group>  $half
+     * @param  list<Group>  $slot
+     * @return list<Group>
+     */
+    private function product(array $half, array $slot): array
     {
-        $out = [];
-        $options = $this->optionsOf[$slot];
-        $walk = /** @param  array<int, int>  $counts */ function (int $i, int $left, int $sum, array $counts) use (
-            &$walk,
-            &$out,
-            $options,
-        ): void {
-            if ($left === 0) {
-                $out[] = ['sum' => $sum, 'counts' => $counts];
-
-                return;
-            }
-            if (! isset($options[$i])) {
-                return;
-            }
-            if (count($out) > self::LARGEST_HALF) {
-                throw new BadInput(
-                    'too-large',
-                    'There are too many combinations of selective parts to search them all; offer fewer options a '
-                        .'slot.',
-                    '/slots',
-                );
-            }
-            $o = $options[$i];
-            $most = min($left, $this->stock[$this->options[$o]['part']] ?? $left);
-            for ($count = $most; $count >= 0; $count--) {
-                $next = $counts;
-                if ($count > 0) {
-                    $next[$o] = $count;
+        if (count($half) * count($slot) > self::MOST_WAYS) {
+            throw self::tooLarge();
+        }
+        $groups = [];
+        foreach ($half as $a) {
+            foreach ($slot as $b) {
+                if (! $this->inStock($a, $b)) {
+                    continue;
                 }
-                $walk($i + 1, $left - $count, $sum + $count * $this->options[$o]['thickness'], $next);
+                $sum = $a['sum'] + $b['sum'];
+                $use = $this->together($a['use'], $b['use']);
+                $key = self::key($sum, $use);
+                $ways = [...$groups[$key]['ways'] ?? [], ...$this->joined($a['ways'], $b['ways'])];
+                usort($ways, self::compareWays(...));
+                $groups[$key] = ['sum' => $sum, 'use' => $use, 'ways' => array_slice($ways, 0, $this->wanted)];
             }
-        };
-        $walk(0, $pick, 0, []);
+        }
 
-        /** @var list<array{sum: int, counts: array<int, int>}> $out */
-        return $out;
+        return array_values($groups);
+    }
+
+    /** @param  array<int, int>  $use */
+    private static function key(int $sum, array $use): string
+    {
+        ksort($use);
+
+        return $use === [] ? (string) $sum : $sum.':'.json_encode($use);
+    }
+
+    /**
+     * Every thickness a slot can be filled to, with the best ways to it. The walk takes the ways in the order in which
+     * equal ones rank, so a way that is no better than the last one kept need not be looked at.
+     *
+     * @return list<Group>
+     */
+    private function groupsOf(Slot $slot): array
+    {
+        $groups = [];
+        $left = self::MOST_WAYS;
+        foreach ($this->ways($this->optionsOf[$slot->name], $slot->pick, []) as $counts) {
+            if (--$left < 0) {
+                throw self::tooLarge();
+            }
+            $sum = 0;
+            $cost = 0.0;
+            $use = [];
+            foreach ($counts as $o => $count) {
+                $sum += $count * $this->options[$o]['thickness'];
+                $cost += $count * ($this->options[$o]['cost'] ?? 0.0);
+                if (isset($this->shared[$o])) {
+                    $use = $this->together($use, [$this->shared[$o] => $count]);
+                }
+            }
+            $key = self::key($sum, $use);
+            $groups[$key] ??= ['sum' => $sum, 'use' => $use, 'ways' => []];
+            $way = ['distinct' => count($counts), 'cost' => $cost, 'counts' => $counts];
+            $groups[$key]['ways'] = $this->among($groups[$key]['ways'], $way);
+        }
+
+        return array_values($groups);
+    }
+
+    /**
+     * @param  list<Way>  $ways  best first
+     * @param  Way  $way
+     * @return list<Way>
+     */
+    private function among(array $ways, array $way): array
+    {
+        $n = count($ways);
+        if ($n >= $this->wanted && self::compareWays($way, $ways[$n - 1]) >= 0) {
+            return $ways;
+        }
+        while ($n > 0 && self::compareWays($way, $ways[$n - 1]) < 0) {
+            $n--;
+        }
+        array_splice($ways, $n, 0, [$way]);
+
+        return array_slice($ways, 0, $this->wanted);
+    }
+
+    /**
+     * Every way to take so many pieces of these options that the shelf allows.
+     *
+     * @param  list<int>  $options
+     * @param  array<int, int>  $counts  taken so far
+     * @return \Generator<int, array<int, int>>
+     */
+    private function ways(array $options, int $pieces, array $counts): \Generator
+    {
+        if ($pieces === 0) {
+            yield $counts;
+
+            return;
+        }
+        $o = array_shift($options);
+        if ($o === null) {
+            return;
+        }
+        $most = min($pieces, $this->stock[$this->options[$o]['part']] ?? $pieces);
+        if ($options === []) {
+            if ($most === $pieces) {
+                yield $counts + [$o => $pieces];
+            }
+
+            return;
+        }
+        for ($count = 1; $count <= $most; $count++) {
+            yield from $this->ways($options, $pieces - $count, $counts + [$o => $count]);
+        }
+        yield from $this->ways($options, $pieces, $counts);
     }
 }

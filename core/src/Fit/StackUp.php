@@ -55,11 +55,11 @@ final readonly class StackUp
     {
         $places = $this->places();
         [$low, $high, $aim] = $this->window->scaled($places);
-        $search = new StackSearch($this->slots, $this->stock, $this->space($places), $places);
+        $search = new StackSearch($this->slots, $this->stock, $this->space($places), $places, self::ALTERNATIVES + 1);
         if (! $search->stockSuffices()) {
             return ['feasible' => false, 'reason' => 'stock', 'alternatives' => []];
         }
-        $found = $search->best(self::ALTERNATIVES + 1, $low, $high, $aim);
+        $found = $search->best($low, $high, $aim);
 
         return $found === []
             ? [
