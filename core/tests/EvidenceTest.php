@@ -224,6 +224,15 @@ final class EvidenceTest extends CoreTestCase
         $this->assertRelative(1.0, $out['next'][1]['gainBits']);
     }
 
+    public function test_more_than_can_be_weighed_at_once_is_refused(): void
+    {
+        $features = array_map(fn (int $i): array => ['id' => "f$i", 'values' => ['x', 'y']], range(1, 320));
+        $hypotheses = array_map(fn (int $i): array => ['id' => "h$i"], range(1, 320));
+        $this->assertRefused('evidence.rank', compact('features', 'hypotheses'), 'too-large', '/hypotheses');
+        $few = $this->calc('evidence.rank', ['hypotheses' => array_slice($hypotheses, 0, 2)] + compact('features'));
+        $this->assertEqualsWithDelta(0.5, $few['ranking'][0]['posterior'], 1e-12, 'nothing tells them apart');
+    }
+
     public function test_bad_evidence(): void
     {
         $in = [

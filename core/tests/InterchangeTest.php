@@ -306,6 +306,34 @@ final class InterchangeTest extends CoreTestCase
         );
     }
 
+    public function test_a_long_chain_and_the_cycles_beside_it(): void
+    {
+        $links = [];
+        for ($i = 0; $i < 2000; $i++) {
+            $links[] = ['old' => "P$i", 'new' => 'P'.($i + 1), 'bothWays' => false];
+        }
+        $out = $this->calc('interchange.supersession', ['part' => 'P1000', 'links' => $links]);
+        $this->assertCount(1000, $out['replacedBy']);
+        $this->assertCount(1000, $out['replaces']);
+        $this->assertSame(['P2000'], $out['current']);
+        $this->assertSame([], $out['cycles']);
+
+        // Two rings that share a part, one ring alone, and a chain from one into the other.
+        foreach (['AB', 'BC', 'CA', 'AD', 'DA', 'CX', 'XY', 'YX'] as $pair) {
+            $links[] = ['old' => $pair[0], 'new' => $pair[1], 'bothWays' => false];
+        }
+        $cycles = $this->calc('interchange.supersession', ['part' => 'P1000', 'links' => $links])['cycles'];
+        $rings = [];
+        foreach ($cycles as $cycle) {
+            $this->assertSame($cycle[0], $cycle[count($cycle) - 1]);
+            $ring = array_unique($cycle);
+            sort($ring);
+            $rings[] = implode('', $ring);
+        }
+        sort($rings);
+        $this->assertSame(['ABC', 'AD', 'XY'], $rings);
+    }
+
     public function test_a_tag_gives_every_candidate_and_a_year_digit_its_decades(): void
     {
         $example = json_decode(\Yard\Core\Calculator\Calculators::schema('tag.parse'), true)['example']['input'];

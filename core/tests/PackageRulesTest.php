@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Yard\Core\Tests;
 
+use Yard\Core\BadInput;
+
 /** Rules of packages as builders know them; the examples are common practice, no source. */
 final class PackageRulesTest extends CoreTestCase
 {
@@ -420,5 +422,84 @@ final class PackageRulesTest extends CoreTestCase
             }
         }
         $this->assertGreaterThan(100, $deep, 'the cases had something to find');
+    }
+
+    /**
+     * Pairs of options that exclude each other all along a ring, each asking for one of two others: many choices that
+     * cost nearly the same.
+     *
+     * @return array<string, array<string, mixed>>
+     */
+    private static function tangle(int $options, int $seed): array
+    {
+        mt_srand($seed);
+        $rules = [];
+        for ($i = 0; $i < $options; $i++) {
+            $other = fn (): string => 'o'.(($i + mt_rand(1, $options - 1)) % $options);
+            $rules["o$i"] = [
+                'price' => 10 + mt_rand(0, 40),
+                'excludes' => ['o'.(($i + 1) % $options)],
+                'requiresAny' => [[$other(), $other(), $other()]],
+            ];
+        }
+
+        return $rules;
+    }
+
+    public function test_a_search_cut_short_says_so_and_its_bound_is_true(): void
+    {
+        $cut = 0;
+        foreach (range(1, 6) as $seed) {
+            $rules = self::tangle(22, $seed);
+            $order = ['package' => array_map(fn (int $i): string => "o$i", range(0, 21)), 'rate_per_h' => 0];
+            $left = fn (array $out): int => count(array_diff($order['package'], $out['chosen']));
+            $whole = $this->resolve($rules, $order + ['effort' => 100]);
+            $this->assertTrue($whole['optimal']);
+            $this->assertArrayNotHasKey('bound', $whole);
+            foreach ([0.001, 0.002, 0.005, 0.02] as $effort) {
+                try {
+                    $short = $this->resolve($rules, $order + ['effort' => $effort]);
+                } catch (BadInput $e) {
+                    $this->assertSame('too-large', $e->errorCode);
+                    $cut++;
+
+                    continue;
+                }
+                if ($short['optimal']) {
+                    $this->assertSame($whole['price'], $short['price']);
+                    $this->assertSame($left($whole), $left($short));
+
+                    continue;
+                }
+                $cut++;
+                $bound = [$short['bound']['packageLeftOut'], $short['bound']['cost']];
+                $best = [$left($whole), $whole['price']];
+                $this->assertLessThanOrEqual($best, $bound, 'no choice does better than the bound');
+                $this->assertGreaterThanOrEqual($best, [$left($short), $short['price']]);
+            }
+        }
+        $this->assertGreaterThan(5, $cut, 'some searches were cut');
+    }
+
+    public function test_sixty_options_with_wishes_that_cannot_hold_end_with_a_clash(): void
+    {
+        $rules = self::tangle(60, 3);
+        $out = $this->resolve($rules, ['wanted' => array_map(fn (int $i): string => "o$i", range(0, 40))]);
+        $this->assertSame('conflict', $out['status']);
+        $this->assertTrue($out['optimal']);
+        $this->assertCount(2, $out['conflicts'][0]['options'], 'two neighbours on the ring');
+
+        // Twenty-two wishes that each close one of twenty-two ways: the clash needs them all, and the smaller sets are
+        // tried first.
+        $rules = ['last' => ['requiresAny' => [array_map(fn (int $i): string => "p$i", range(1, 22))]]];
+        foreach (range(1, 22) as $i) {
+            $rules["p$i"] = [];
+            $rules["w$i"] = ['excludes' => ["p$i"]];
+        }
+        $wishes = [...array_map(fn (int $i): string => "w$i", range(1, 22)), 'last'];
+        $out = $this->resolve($rules, ['wanted' => $wishes]);
+        $this->assertSame('conflict', $out['status']);
+        $this->assertFalse($out['optimal'], 'not every smaller set of wishes was tried');
+        $this->assertCount(23, $out['alternatives'], 'yet none of them can stay when the others do');
     }
 }

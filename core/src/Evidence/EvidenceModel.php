@@ -14,6 +14,9 @@ final class EvidenceModel
 {
     private const SAME = 1e-12;
 
+    /** Hypotheses times features. */
+    private const MOST = 100_000;
+
     /** @var array<string, Feature> */
     private array $features = [];
 
@@ -37,6 +40,14 @@ final class EvidenceModel
      */
     public function __construct(array $features, array $hypotheses)
     {
+        if (count($features) * count($hypotheses) > self::MOST) {
+            [$f, $h] = [count($features), count($hypotheses)];
+            throw new BadInput(
+                'too-large',
+                "$h hypotheses with $f features are too many to weigh at once; leave out what nobody would look at.",
+                '/hypotheses',
+            );
+        }
         foreach ($features as $n => $feature) {
             if (isset($this->features[$feature->id])) {
                 throw self::twice('feature', $feature->id, "/features/$n/id");

@@ -71,20 +71,79 @@ final class Supersession
     public function cycles(): array
     {
         $cycles = $named = [];
+        $component = $this->components();
         foreach ($this->oneWay as [$old, $new]) {
-            $back = self::reach($new, $this->forward)[$old] ?? null;
-            if ($back !== null) {
-                $members = $back;
-                sort($members);
-                $key = implode("\0", $members);
-                if (! isset($named[$key])) {
-                    $named[$key] = true;
-                    $cycles[] = [$old, ...$back];
-                }
+            if ($component[$old] !== $component[$new]) {
+                continue;
+            }
+            $back = self::reach($new, $this->forward)[$old] ?? [];
+            $members = $back;
+            sort($members);
+            $key = implode("\0", $members);
+            if (! isset($named[$key])) {
+                $named[$key] = true;
+                $cycles[] = [$old, ...$back];
             }
         }
 
         return $cycles;
+    }
+
+    /**
+     * Parts that lead to each other share a number (Kosaraju and Sharir: the order in which a walk leaves the parts,
+     * then walks against the links).
+     *
+     * @return array<string, int>
+     */
+    private function components(): array
+    {
+        $order = $seen = [];
+        foreach (array_keys($this->forward + $this->backward) as $part) {
+            foreach (self::left((string) $part, $this->forward, $seen) as $next) {
+                $order[] = $next;
+            }
+        }
+        $component = $seen = [];
+        foreach (array_reverse($order) as $n => $part) {
+            foreach (self::left($part, $this->backward, $seen) as $member) {
+                $component[$member] = $n;
+            }
+        }
+
+        return $component;
+    }
+
+    /**
+     * Parts reached and not seen before, in the order in which a depth-first walk leaves them.
+     *
+     * @param  array<string, list<string>>  $edges
+     * @param  array<string, true>  $seen
+     * @return list<string>
+     */
+    private static function left(string $from, array $edges, array &$seen): array
+    {
+        if (isset($seen[$from])) {
+            return [];
+        }
+        $seen[$from] = true;
+        $out = [];
+        $stack = [[$from, 0]];
+        while ($stack !== []) {
+            [$at, $k] = array_pop($stack);
+            $next = $edges[$at][$k] ?? null;
+            if ($next === null) {
+                $out[] = $at;
+
+                continue;
+            }
+            $stack[] = [$at, $k + 1];
+            if (! isset($seen[$next])) {
+                $seen[$next] = true;
+                $stack[] = [$next, 0];
+            }
+        }
+
+        return $out;
     }
 
     /**
@@ -94,11 +153,11 @@ final class Supersession
     private static function reach(string $from, array $edges): array
     {
         $ways = [$from => [$from]];
-        for ($queue = [$from]; $queue !== [];) {
-            $at = array_shift($queue);
-            foreach ($edges[$at] ?? [] as $next) {
+        $queue = [$from];
+        for ($i = 0; $i < count($queue); $i++) {
+            foreach ($edges[$queue[$i]] ?? [] as $next) {
                 if (! isset($ways[$next])) {
-                    $ways[$next] = [...$ways[$at], $next];
+                    $ways[$next] = [...$ways[$queue[$i]], $next];
                     $queue[] = $next;
                 }
             }

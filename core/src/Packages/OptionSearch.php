@@ -13,6 +13,11 @@ final class OptionSearch
     /** Leaving an option of the package out weighs more than any price; counted in hundredths. */
     private const PACKAGE_WEIGHT = 1_000_000_000_000;
 
+    /** Places of one search looked at, and of all searches of an order together, at an effort of 1. */
+    private const MOST_STEPS = 12_000;
+
+    private const MOST_IN_ALL = 40_000;
+
     /** @var list<string> */
     private array $codes;
 
@@ -42,6 +47,13 @@ final class OptionSearch
 
     private bool $withMargins = true;
 
+    private int $steps = 0;
+
+    private int $stepsInAll = 0;
+
+    /** Whether the last search looked everywhere it had to. */
+    public bool $complete = true;
+
     /**
      * @param  array<string, CatalogOption>  $options
      * @param  list<list<string>>  $oneOf
@@ -58,6 +70,7 @@ final class OptionSearch
         float $rate,
         public readonly ?Margins $margins,
         private readonly bool $enforceMargins = true,
+        private readonly float $effort = 1.0,
     ) {
         $this->codes = array_map(strval(...), array_keys($options));
         $this->index = array_flip($this->codes);
@@ -144,10 +157,15 @@ final class OptionSearch
     /**
      * @param  list<string>  $wanted
      * @return list<string>|null the cheapest choice in catalog order, null when there is none
+     *
+     * @phpstan-impure sets `complete`
      */
     public function cheapest(array $wanted, bool $withMargins = true): ?array
     {
         $this->best = null;
+        $this->steps = 0;
+        $this->stepsInAll++;
+        $this->complete = true;
         $this->withMargins = $withMargins && $this->enforceMargins && $this->margins !== null;
         $values = $this->start($wanted);
         if ($values === null) {
@@ -156,6 +174,24 @@ final class OptionSearch
         $this->branch($values);
 
         return $this->best === null ? null : array_map(fn (int $i): string => $this->codes[$i], $this->best['chosen']);
+    }
+
+    /**
+     * What no choice can do with less of.
+     *
+     * @param  list<string>  $wanted
+     * @return array{packageLeftOut: int, cost: float} options of the package that stay out at least, and with so many
+     *     of them the cost at least
+     */
+    public function leastOf(array $wanted): array
+    {
+        $values = $this->start($wanted);
+        $least = $values === null ? 0 : $this->bound($values)[0];
+
+        return [
+            'packageLeftOut' => intdiv($least, self::PACKAGE_WEIGHT),
+            'cost' => ($least % self::PACKAGE_WEIGHT) / 100.0,
+        ];
     }
 
     /**
@@ -217,6 +253,15 @@ final class OptionSearch
      */
     private function branch(array $values): void
     {
+        $this->stepsInAll++;
+        if (
+            ++$this->steps > self::MOST_STEPS * $this->effort ||
+            $this->stepsInAll > self::MOST_IN_ALL * $this->effort
+        ) {
+            $this->complete = false;
+
+            return;
+        }
         [$cost, $open] = $this->bound($values);
         if ($this->best !== null && $cost > $this->best['cost']) {
             return;
@@ -369,20 +414,56 @@ final class OptionSearch
     }
 
     /**
-     * The fewest wishes that cannot hold together; none when not even an order without wishes can be met.
+     * The fewest wishes that cannot hold together; none when not even an order without wishes can be met. `complete`
+     * tells whether they are the fewest, or only some that cannot.
      *
      * @param  list<string>  $wanted
      * @return list<string>
+     *
+     * @phpstan-impure sets `complete`
      */
     public function smallestClash(array $wanted): array
     {
         for ($size = 0; $size < count($wanted); $size++) {
             foreach (self::subsets($wanted, $size) as $subset) {
-                if ($this->cheapest($subset) === null) {
+                if ($this->impossible($subset)) {
+                    $this->complete = true;
+
                     return $subset;
+                }
+                if ($this->stepsInAll > self::MOST_IN_ALL * $this->effort) {
+                    return $this->someClash($wanted);
                 }
             }
         }
+        $this->complete = true;
+
+        return $wanted;
+    }
+
+    /** @param  list<string>  $wanted */
+    private function impossible(array $wanted): bool
+    {
+        return $this->cheapest($wanted) === null && $this->complete;
+    }
+
+    /**
+     * A clash from which no wish can be dropped, though a smaller one may stand elsewhere: found by leaving out one
+     * wish after the other.
+     *
+     * @param  list<string>  $wanted
+     * @return list<string>
+     */
+    private function someClash(array $wanted): array
+    {
+        $this->stepsInAll = 0;
+        foreach ($wanted as $wish) {
+            $rest = array_values(array_diff($wanted, [$wish]));
+            if ($this->impossible($rest)) {
+                $wanted = $rest;
+            }
+        }
+        $this->complete = false;
 
         return $wanted;
     }

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Yard\Core\Packages;
 
+use Yard\Core\BadInput;
 use Yard\Core\Input;
 use Yard\Core\Power\HardwareChange;
 use Yard\Core\Power\TrainDuty;
@@ -38,6 +39,7 @@ final readonly class PackageOrder
         private OrderContext $context,
         private ?Margins $margins,
         bool $enforceMargins,
+        float $effort,
     ) {
         $this->search = new OptionSearch(
             $options,
@@ -48,6 +50,7 @@ final readonly class PackageOrder
             $rate,
             $margins,
             $enforceMargins,
+            $effort,
         );
     }
 
@@ -75,6 +78,7 @@ final readonly class PackageOrder
             $context,
             $plan === null ? null : new Margins($plan, self::changes($options, $plan)),
             $enforce,
+            $in->numberOr('effort', 1.0, above: 0.0, max: 100.0),
         );
     }
 
@@ -82,10 +86,23 @@ final readonly class PackageOrder
     public function resolve(): array
     {
         $solution = $this->search->cheapest($this->wanted);
+        $complete = $this->search->complete;
+        if ($solution === null && ! $complete) {
+            throw new BadInput(
+                'too-large',
+                'The rules leave too much to try before a choice that holds is found; wish for less, or allow more '
+                    .'effort.',
+                '/options',
+            );
+        }
+        if ($solution === null) {
+            return $this->conflict();
+        }
 
-        return $solution === null
-            ? $this->conflict()
-            : ['status' => 'ok', 'conflicts' => []] + $this->written($solution, $this->wanted);
+        return ['status' => 'ok', 'conflicts' => []] +
+            $this->written($solution, $this->wanted) +
+            ['optimal' => $complete] +
+            ($complete ? [] : ['bound' => $this->search->leastOf($this->wanted)]);
     }
 
     /**
@@ -185,10 +202,12 @@ final readonly class PackageOrder
     private function conflict(): array
     {
         $clash = $this->search->smallestClash($this->wanted);
+        $complete = $this->search->complete;
         $alternatives = [];
         foreach ($clash as $wish) {
             $rest = array_values(array_diff($this->wanted, [$wish]));
             $solution = $this->search->cheapest($rest);
+            $complete = $complete && $this->search->complete;
             if ($solution !== null) {
                 $bill = new Bill($this->base, array_map(fn (string $code) => $this->options[$code], $solution));
                 $alternatives[] = [
@@ -212,6 +231,7 @@ final readonly class PackageOrder
             'hours' => 0.0,
             'price' => 0.0,
             'alternatives' => $alternatives,
+            'optimal' => $complete,
         ];
     }
 }
