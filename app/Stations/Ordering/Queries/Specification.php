@@ -80,6 +80,8 @@ final class Specification
             'fluid' => ['name' => $family->body['fluid'], 'litres' => round($result['fluid_l'], 2)],
             'hours' => round($result['hours'], 2),
             'price' => round($result['price'], 2),
+            'optimal' => $result['optimal'],
+            ...array_intersect_key($result, ['bound' => 0]),
             'labourRate' => $asked->rate,
             'always' => $family->body['always'],
             'duty' => $duty?->written(),

@@ -32,6 +32,7 @@ export function Price({ order, spec, card, packages }: Props) {
                 <span className="flex-1" />
                 <PriceButtons {...{ order, spec, card, packages }} />
             </div>
+            <SearchEnded spec={spec} />
             <Told order={order} spec={spec} />
             <ProblemNote
                 problem={problem}
@@ -46,6 +47,19 @@ export function Price({ order, spec, card, packages }: Props) {
 
 function Sum({ spec }: { spec: Schemas['Spec'] }) {
     return <p className="font-head text-5xl num">{spec.status === 'ok' ? formatMoney(spec.price) : '–'}</p>;
+}
+
+/** Said when not every choice of options could be tried. */
+export function SearchEnded({ spec }: { spec: Pick<Schemas['Spec'], 'optimal' | 'bound'> }) {
+    if (spec.optimal !== false) return null;
+    return (
+        <p className="mt-2">
+            <Mark kind="warn">Not every choice was tried</Mark>{' '}
+            {spec.bound
+                ? `This is the best one found. With its hours, none can cost less than ${formatMoney(spec.bound.cost)}.`
+                : 'A smaller set of wishes may already be what cannot hold together.'}
+        </p>
+    );
 }
 
 function PriceButtons({ order, spec, card, packages }: Props) {

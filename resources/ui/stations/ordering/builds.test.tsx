@@ -4,6 +4,7 @@ import type { Schemas } from '../../api/client';
 import { Drive } from './Drive';
 import { DutyFields, dutyOf } from './DutyFields';
 import { Margins } from './Margins';
+import { SearchEnded } from './Price';
 
 afterEach(cleanup);
 
@@ -330,5 +331,17 @@ describe('Drive', () => {
     it('stays away where there is nothing to say', () => {
         const { container } = render(<Drive spec={spec({ margins: null })} />);
         expect(container.textContent).toBe('');
+    });
+});
+
+describe('A search that ended at its limit', () => {
+    it('says what no other choice can beat, and nothing when every choice was tried', () => {
+        const { container, rerender } = render(<SearchEnded spec={{ optimal: true }} />);
+        expect(container.textContent).toBe('');
+        rerender(<SearchEnded spec={{ optimal: false, bound: { packageLeftOut: 0, cost: 1234.5 } }} />);
+        expect(container.textContent).toContain('Not every choice was tried');
+        expect(container.textContent).toMatch(/none can cost less than .*1[,. ]?234/);
+        rerender(<SearchEnded spec={{ optimal: false }} />);
+        expect(container.textContent).toContain('smaller set of wishes');
     });
 });
