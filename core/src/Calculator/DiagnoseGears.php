@@ -8,31 +8,41 @@ use Yard\Core\Drivetrain\ApplyChart;
 use Yard\Core\Faults\GearDiagnosis;
 use Yard\Core\Faults\LikelihoodTable;
 use Yard\Core\Faults\StoredCode;
+use Yard\Core\Faults\Symptoms;
 use Yard\Core\Input;
 
-/** diagnose.gears: which element failed, from what each gear and shift does. */
+/** diagnose.gears: what failed, from what each gear and shift does. */
 final class DiagnoseGears implements Calculator
 {
     public function calculate(Input $in): array
     {
         $text = static fn (Input $value): string => $value->asString();
         $table = LikelihoodTable::house();
-        $diagnosis = new GearDiagnosis(
-            ApplyChart::read($in),
-            array_map($text, $in->map('observed')),
-            array_map($text, $in->optional('pressures')?->asMap() ?? []),
-            array_map(
-                static fn (Input $code): StoredCode => new StoredCode(
-                    $code->name('code'),
-                    $code->choice('means', $table->codeMeanings()),
-                    $code->stringOr('gear'),
+        $chart = ApplyChart::read($in);
+        $lockup = $in->has('lockup') ? ['lockup' => $in->choice('lockup', Symptoms::STATES['lockup'])] : [];
+        $symptoms = $in->within(
+            static fn (): Symptoms => new Symptoms(
+                $chart,
+                array_map($text, $in->map('observed')) + $lockup,
+                array_map($text, $in->optional('pressures')?->asMap() ?? []),
+                array_map(
+                    static fn (Input $code): StoredCode => new StoredCode(
+                        $code->name('code'),
+                        $code->choice('means', $table->codeMeanings()),
+                        $code->stringOr('gear'),
+                    ),
+                    $in->optional('codes')?->asList() ?? [],
                 ),
-                $in->optional('codes')?->asList() ?? [],
             ),
+        );
+        $diagnosis = new GearDiagnosis(
+            $chart,
+            $symptoms,
             array_map(
                 static fn (Input $weight): float => $weight->asNumber(min: 0.0),
                 $in->optional('weak')?->asMap() ?? [],
             ),
+            $in->has('pairs') && $in->bool('pairs'),
         );
 
         return $diagnosis->ranked() + ['table' => $table->rows];

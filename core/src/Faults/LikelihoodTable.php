@@ -7,13 +7,15 @@ namespace Yard\Core\Faults;
 /**
  * How often what is seen goes with what is wrong: the house table of core/data/diagnosis.json, whose source stands in
  * it.
+ *
+ * @phpstan-type Shares array<string, array<string, float>>
+ * @phpstan-type Rows array{source: string, gear: Shares, shift: Shares, pressure: Shares, lockup: Shares, code: Shares,
+ *     prior: array<string, float>, reliability: array<string, float>}
  */
 final readonly class LikelihoodTable
 {
     /**
-     * @param array{source: string, gear: array<string, array<string, float>>, shift: array<string, array<string,
-     *     float>>, pressure: array<string, array<string, float>>, code: array<string, array<string, float>>,
-     *     prior: array<string, float>, reliability: array<string, float>}  $rows
+     * @param  Rows  $rows
      */
     private function __construct(public array $rows)
     {
@@ -23,9 +25,7 @@ final readonly class LikelihoodTable
     {
         $text = (string) file_get_contents(dirname(__DIR__, 2).'/data/diagnosis.json');
         /**
-         * @var array{source: string, gear: array<string, array<string, float>>, shift: array<string, array<string,
-         *     float>>, pressure: array<string, array<string, float>>, code: array<string, array<string, float>>,
-         *     prior: array<string, float>, reliability: array<string, float>} $rows
+         * @var Rows $rows
          */
         $rows = json_decode($text, true, 16, JSON_THROW_ON_ERROR);
 
@@ -44,6 +44,7 @@ final readonly class LikelihoodTable
         return match ($kind) {
             'gear' => $this->rows['gear'][$row],
             'shift' => $this->rows['shift'][$row],
+            'lockup' => $this->rows['lockup'][$row],
             default => $this->rows['pressure'][$row],
         };
     }

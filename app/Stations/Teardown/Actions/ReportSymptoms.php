@@ -9,7 +9,7 @@ use App\Yard\Gatekeeper;
 use App\Yard\Models\Unit;
 use App\Yard\StationName;
 use Yard\Core\BadInput;
-use Yard\Core\Faults\GearDiagnosis;
+use Yard\Core\Faults\Symptoms;
 
 /** Which gears worked, slipped or were gone: the other half of the diagnosis beside the findings. */
 final class ReportSymptoms
@@ -37,7 +37,7 @@ final class ReportSymptoms
             throw new Refusal('Set the family at receiving first: the gears are those of its chart.', 409);
         }
         try {
-            new GearDiagnosis($unit->family->chart(), $observed, $pressures ?? $unit->pressures);
+            new Symptoms($unit->family->chart(), $observed, $pressures ?? $unit->pressures);
         } catch (BadInput $e) {
             throw Refusal::at($e->path, $e->getMessage());
         }

@@ -16,6 +16,7 @@ use App\Yard\Contracts\Section;
 use App\Yard\Models\Unit;
 use Yard\Core\Faults\GearDiagnosis;
 use Yard\Core\Faults\StoredCode;
+use Yard\Core\Faults\Symptoms;
 
 final class TeardownSection implements Section
 {
@@ -107,11 +108,10 @@ final class TeardownSection implements Section
                 $codes[] = new StoredCode($code['code'], $code['means'], $code['gear'] ?? '');
             }
         }
+        $chart = $unit->knownFamily()->chart();
         $diagnosis = new GearDiagnosis(
-            $unit->knownFamily()->chart(),
-            $unit->symptoms,
-            $unit->pressures,
-            $codes,
+            $chart,
+            new Symptoms($chart, $unit->symptoms, $unit->pressures, $codes),
             array_map(floatval(...), $unit->family->body['weak'] ?? []),
         );
 

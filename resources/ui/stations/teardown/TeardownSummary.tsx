@@ -1,6 +1,7 @@
 import { Panel } from '../../kit/basics';
 import { percent } from '../../kit/format';
 import type { SectionProps } from '../../card/section';
+import { suspectSaid } from './suspect';
 
 /** Why it failed. */
 export function TeardownSummary({ section }: SectionProps<'teardown'>) {
@@ -24,7 +25,7 @@ export function TeardownSummary({ section }: SectionProps<'teardown'>) {
             )}
             {suspect && (
                 <p className="text-sm">
-                    From chart and symptoms: {suspect.element} at {percent(suspect.posterior)}. {suspect.because}
+                    From chart and symptoms: {suspectSaid(suspect)} at {percent(suspect.posterior)}. {suspect.because}
                 </p>
             )}
         </Panel>

@@ -10,6 +10,7 @@ import { Drawing } from '../../bench/Drawing';
 import { GradeFields, useGrade } from '../../bench/proofs/Grade';
 import { More } from '../../kit/More';
 import { Counts } from './Counts';
+import { suspectSaid } from './suspect';
 
 type Teardown = NonNullable<Card['teardown']>;
 type Item = Teardown['inspection'][number];
@@ -20,6 +21,10 @@ const CODE_MEANS: Record<string, string> = {
     pressure: 'pressure control',
     lockup: 'lock-up',
 };
+const GEAR_STATES = ['ok', 'slips', 'missing', 'neutral', 'locks', 'wrong-ratio', 'delayed', 'harsh'];
+const SHIFT_STATES = ['ok', 'flare', 'tie-up', 'delayed', 'harsh'];
+const LOCKUP_STATES = ['ok', 'none', 'hunts', 'shudder', 'stays-on'];
+
 /** Why it failed and which parts live. */
 export function TeardownView(props: SectionProps<'teardown'>) {
     const { card, onCard, can, section: t } = props;
@@ -51,12 +56,14 @@ export function TeardownView(props: SectionProps<'teardown'>) {
 
 /** Where the suspects sit, each with its per cent. */
 function SuspectsDrawn({ section: t }: Pick<SectionProps<'teardown'>, 'section'>) {
-    const first = t.suspects.slice(0, 4);
+    const share = new Map<string, number>();
+    for (const s of t.suspects.slice(0, 6)) share.set(s.element, (share.get(s.element) ?? 0) + s.posterior);
+    const first = [...share].slice(0, 4);
     return (
         <Drawing
             family={t.work.family}
-            states={Object.fromEntries(first.map((s) => [s.element, 'suspect' as const]))}
-            tags={Object.fromEntries(first.map((s) => [s.element, percent(s.posterior)]))}
+            states={Object.fromEntries(first.map(([element]) => [element, 'suspect' as const]))}
+            tags={Object.fromEntries(first.map(([element, sum]) => [element, percent(sum)]))}
             className="h-56 bg-sheet"
         />
     );
@@ -76,10 +83,10 @@ function Suspects({ section: t }: Pick<SectionProps<'teardown'>, 'section'>) {
             )}
             <ol>
                 {t.suspects.slice(0, 5).map((s, i) => (
-                    <li key={s.element} className="border-b border-rule py-1">
+                    <li key={`${s.element} ${s.fault}`} className="border-b border-rule py-1">
                         <span className="flex items-baseline justify-between">
                             <strong className={i === 0 ? 'font-head text-2xl' : ''}>
-                                {s.element} <span className="text-base font-normal">{t.elements[s.element]}</span>
+                                {suspectSaid(s)} <span className="text-base font-normal">{t.elements[s.element]}</span>
                             </strong>
                             <span className={`num ${i === 0 ? 'font-head text-3xl' : ''}`}>{percent(s.posterior)}</span>
                         </span>
@@ -135,11 +142,14 @@ function Symptoms({ section: t, card, onCard, can }: SectionProps<'teardown'>) {
             <table className="w-full">
                 <tbody>
                     {t.gears.map((g) => (
-                        <Asked key={g} {...row} code={g} what="Gear" values={['ok', 'slips', 'missing']} large />
+                        <Asked key={g} {...row} code={g} what="Gear" values={GEAR_STATES} large />
                     ))}
                     {shiftsOf(t.gears).map((s) => (
-                        <Asked key={s} {...row} code={s} what="Shift" values={['ok', 'flare', 'tie-up', 'delayed']} />
+                        <Asked key={s} {...row} code={s} what="Shift" values={SHIFT_STATES} />
                     ))}
+                    <Asked {...row} code="lockup" what="Converter" values={LOCKUP_STATES}>
+                        Lock-up
+                    </Asked>
                 </tbody>
             </table>
             <Taps section={t} changeable={changeable} onAnswer={tap} />
