@@ -1,29 +1,19 @@
-import { useState, type ReactNode } from 'react';
+import { useState } from 'react';
 import { api, type Card } from '../../api/client';
 import { percent } from '../../kit/format';
 import { useWrite } from '../../api/useWrite';
-import { Answers, HouseNote, Mark, Panel, ProblemNote } from '../../kit/basics';
+import { HouseNote, Mark, Panel, ProblemNote } from '../../kit/basics';
 import type { SectionProps } from '../../card/section';
 import { useSession } from '../../api/session';
 import { Bench } from '../../bench/Bench';
 import { Drawing } from '../../bench/Drawing';
 import { GradeFields, useGrade } from '../../bench/proofs/Grade';
-import { More } from '../../kit/More';
 import { Counts } from './Counts';
+import { Symptoms } from './Symptoms';
 import { suspectSaid } from './suspect';
 
 type Teardown = NonNullable<Card['teardown']>;
 type Item = Teardown['inspection'][number];
-
-const CODE_MEANS: Record<string, string> = {
-    ratio: 'wrong ratio',
-    solenoid: 'solenoid circuit',
-    pressure: 'pressure control',
-    lockup: 'lock-up',
-};
-const GEAR_STATES = ['ok', 'slips', 'missing', 'neutral', 'locks', 'wrong-ratio', 'delayed', 'harsh'];
-const SHIFT_STATES = ['ok', 'flare', 'tie-up', 'delayed', 'harsh'];
-const LOCKUP_STATES = ['ok', 'none', 'hunts', 'shudder', 'stays-on'];
 
 /** Why it failed and which parts live. */
 export function TeardownView(props: SectionProps<'teardown'>) {
@@ -54,10 +44,14 @@ export function TeardownView(props: SectionProps<'teardown'>) {
     );
 }
 
+/** The first five, without those that would stand there with no per cent at all. */
+const likely = (suspects: Teardown['suspects']) =>
+    suspects.slice(0, 5).filter((s, i) => i === 0 || s.posterior >= 0.005);
+
 /** Where the suspects sit, each with its per cent. */
 function SuspectsDrawn({ section: t }: Pick<SectionProps<'teardown'>, 'section'>) {
     const share = new Map<string, number>();
-    for (const s of t.suspects.slice(0, 6)) share.set(s.element, (share.get(s.element) ?? 0) + s.posterior);
+    for (const s of likely(t.suspects)) share.set(s.element, (share.get(s.element) ?? 0) + s.posterior);
     const first = [...share].slice(0, 4);
     return (
         <Drawing
@@ -82,7 +76,7 @@ function Suspects({ section: t }: Pick<SectionProps<'teardown'>, 'section'>) {
                 <p className="text-faint">Say which gears worked and which did not.</p>
             )}
             <ol>
-                {t.suspects.slice(0, 5).map((s, i) => (
+                {likely(t.suspects).map((s, i) => (
                     <li key={`${s.element} ${s.fault}`} className="border-b border-rule py-1">
                         <span className="flex items-baseline justify-between">
                             <strong className={i === 0 ? 'font-head text-2xl' : ''}>
@@ -109,131 +103,6 @@ function Inspection(props: SectionProps<'teardown'> & { editable: boolean }) {
                 ))}
             </ul>
         </Panel>
-    );
-}
-
-/** One thing of the list answered; the same answer again takes it back. */
-const turned = (all: Record<string, string>, key: string, state: string) =>
-    all[key] === state ? Object.fromEntries(Object.entries(all).filter(([k]) => k !== key)) : { ...all, [key]: state };
-
-/** The stations at which what was driven or tested may still be said. */
-const TOLD_AT = ['identification', 'ordering', 'teardown', 'assembly', 'returns'];
-
-/** Shifts between neighbouring forward gears. */
-const shiftsOf = (gears: string[]) =>
-    gears.flatMap((gear, i) => {
-        const next = gears[i + 1];
-        return next && gear !== 'R' && next !== 'R' ? [`${gear}-${next}`] : [];
-    });
-
-function Symptoms({ section: t, card, onCard, can }: SectionProps<'teardown'>) {
-    const { busy, problem, write } = useWrite();
-    const params = { path: { number: card.coreTag } };
-    const say = (body: { observed: Record<string, string>; pressures?: Record<string, string> }) => {
-        if (!busy) void write(() => api.POST('/units/{number}/teardown/symptoms', { params, body }), onCard);
-    };
-    const changeable = can('yard.hold') && TOLD_AT.includes(card.station);
-    const set = (key: string, state: string) => say({ observed: turned(t.symptoms, key, state) });
-    const tap = (circuit: string, state: string) =>
-        say({ observed: t.symptoms, pressures: turned(t.pressures, circuit, state) });
-    const row = { changeable, said: t.symptoms, onAnswer: set, unknown: 'not known' };
-    return (
-        <Panel title="Which gears worked" aside="as driven or tested before teardown">
-            <table className="w-full">
-                <tbody>
-                    {t.gears.map((g) => (
-                        <Asked key={g} {...row} code={g} what="Gear" values={GEAR_STATES} large />
-                    ))}
-                    {shiftsOf(t.gears).map((s) => (
-                        <Asked key={s} {...row} code={s} what="Shift" values={SHIFT_STATES} />
-                    ))}
-                    <Asked {...row} code="lockup" what="Converter" values={LOCKUP_STATES}>
-                        Lock-up
-                    </Asked>
-                </tbody>
-            </table>
-            <Taps section={t} changeable={changeable} onAnswer={tap} />
-            {t.codes.length > 0 && (
-                <p className="mt-1 text-sm">
-                    Stored codes: {t.codes.map(codeSaid).join(', ')}. A solenoid code often means that slip was noticed,
-                    not that the solenoid is bad.
-                </p>
-            )}
-            <ProblemNote problem={problem} />
-        </Panel>
-    );
-}
-
-function codeSaid({ code, means, gear }: Teardown['codes'][number]): string {
-    if (!means) return `${code} (not in the vocabulary)`;
-    return `${code} (${CODE_MEANS[means]}${gear ? `, gear ${gear}` : ''})`;
-}
-
-type AskedProps = {
-    code: string;
-    /** What kind of thing is asked: with the code it names the buttons. */
-    what: string;
-    values: string[];
-    said: Record<string, string>;
-    unknown: string;
-    changeable: boolean;
-    onAnswer: (code: string, value: string) => void;
-    large?: boolean;
-    children?: ReactNode;
-};
-
-function Asked({ code, what, values, said, unknown, changeable, onAnswer, large, children }: AskedProps) {
-    return (
-        <tr>
-            <th scope="row" className={`td text-left ${large ? 'w-16 font-head text-2xl' : ''}`}>
-                {children ?? code}
-            </th>
-            <td className="td">
-                {changeable ? (
-                    <Answers
-                        small
-                        label={`${what} ${code}`}
-                        value={said[code] ?? null}
-                        values={values}
-                        onAnswer={(v) => onAnswer(code, v)}
-                    />
-                ) : (
-                    (said[code] ?? unknown)
-                )}
-            </td>
-        </tr>
-    );
-}
-
-type TapsProps = { section: Teardown; changeable: boolean; onAnswer: (circuit: string, state: string) => void };
-
-function Taps({ section: t, changeable, onAnswer }: TapsProps) {
-    const read = Object.keys(t.pressures).length;
-    const title = (
-        <>Pressures at the case taps {read > 0 && <span className="font-normal text-faint">{read} read</span>}</>
-    );
-    return (
-        <More className="mt-2" open={read > 0} title={title}>
-            <table className="w-full">
-                <tbody>
-                    {['line', ...Object.keys(t.elements)].map((c) => (
-                        <Asked
-                            key={c}
-                            code={c}
-                            what="Pressure"
-                            values={['low', 'normal', 'high']}
-                            said={t.pressures}
-                            unknown="not read"
-                            changeable={changeable}
-                            onAnswer={onAnswer}
-                        >
-                            {c === 'line' ? 'Line' : c}{' '}
-                            <span className="text-sm font-normal text-faint">{t.elements[c]}</span>
-                        </Asked>
-                    ))}
-                </tbody>
-            </table>
-        </More>
     );
 }
 
