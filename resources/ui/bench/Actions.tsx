@@ -28,7 +28,7 @@ export function Actions(props: Props) {
     const [asking, setAsking] = useState<Move | null>(null);
     const asks = editable && operation && asking ? ASKS[asking] : undefined;
     return (
-        <div className="sticky bottom-0 z-10 mt-auto flex flex-wrap items-end gap-2 border-t-2 border-edge bg-paper p-2 no-print">
+        <div className="sticky bottom-0 z-5 mt-auto flex flex-wrap items-end gap-2 border-t-2 border-edge bg-paper p-2 no-print">
             {asks && asking ? (
                 <Asked
                     asks={asks}
