@@ -256,4 +256,213 @@ final class TraceTest extends CoreTestCase
         );
         $this->assertRefused('trace.analyse', ['ratios' => ['1' => 0]] + $trace, 'range', '/ratios/1');
     }
+
+    /** @return array{list<float>, list<float>, list<float>} first to second at 2 s, and the time of each sample */
+    private static function upshift(int $fs): array
+    {
+        [$in, $out] = self::sample(
+            $fs,
+            5,
+            fn ($t, $o) => $o * (self::I1 + (self::I2 - self::I1) * self::ramp(($t - 2) / 0.45)),
+            fn () => 1200,
+        );
+
+        return [$in, $out, array_map(fn (int $k): float => $k / $fs, array_keys($in))];
+    }
+
+    private function withTimes(array $in, array $out, array $times, array $more = []): array
+    {
+        return $this->analyse(100, $in, $out, ['channels' => ['t_s' => $times]] + $more);
+    }
+
+    public function test_a_gap_is_listed_and_never_bridged(): void
+    {
+        $trace = self::upshift(100);
+        $whole = $this->withTimes(...$trace);
+        $this->assertSame([], $whole['gaps']);
+        $without = fn (int $from, int $to): array => array_map(
+            fn (array $x): array => [...array_slice($x, 0, $from), ...array_slice($x, $to + 1)],
+            $trace,
+        );
+        // Lost in first gear: the shift is what it was.
+        $r = $this->withTimes(...$without(101, 130));
+        $this->assertEqualsWithDelta([['from_s' => 1.0, 'to_s' => 1.31, 'missing' => 30]], $r['gaps'], 1e-9);
+        $this->assertSame(['1', '1', '2'], array_column($r['gears'], 'gear'));
+        $this->assertEqualsWithDelta($whole['shifts'], $r['shifts'], 1e-9);
+        $this->assertSame([], $r['unmeasured']);
+        // Lost in the shift: nothing between the two gears was seen.
+        $r = $this->withTimes(...$without(210, 220));
+        $this->assertSame([], $r['shifts']);
+        $this->assertSame(['1', '2'], [$r['unmeasured'][0]['from'], $r['unmeasured'][0]['to']]);
+        $this->assertStringContainsString('gap', $r['unmeasured'][0]['reason']);
+        // Time may be a little off without anything missing.
+        mt_srand(1);
+        $times = array_map(fn (float $t): float => $t + mt_rand(-20, 20) / 10000, $trace[2]);
+        $this->assertSame([], $this->withTimes($trace[0], $trace[1], $times)['gaps']);
+    }
+
+    public function test_times_need_not_begin_at_zero(): void
+    {
+        [$in, $out, $times] = self::upshift(100);
+        $late = array_map(fn (float $t): float => $t + 50, $times);
+        $commands = ['commands' => [['t' => 51.9, 'gear' => '2']]];
+        $r = $this->withTimes($in, $out, $late, $commands);
+        $this->assertEqualsWithDelta(
+            [52.045, 52.405, 0.36, 0.145],
+            array_map(
+                fn (string $key): float => $r['shifts'][0][$key],
+                ['start_s', 'end_s', 'duration_s', 'delay_s'],
+            ),
+            0.001,
+        );
+        $this->assertEqualsWithDelta(55.0, $r['gears'][1]['to_s'], 0.011);
+    }
+
+    public function test_time_that_is_no_time_is_refused_at_its_sample(): void
+    {
+        [$in, $out, $times] = self::upshift(100);
+        $trace = fn (array $t): array => [
+            'rate_hz' => 100,
+            'channels' => ['input_rpm' => $in, 'output_rpm' => $out, 't_s' => $t],
+            'ratios' => ['1' => self::I1],
+        ];
+        $backward = [7 => 0.055] + $times;
+        ksort($backward);
+        $this->assertRefused('trace.analyse', $trace($backward), 'time', '/channels/t_s/7');
+        $twice = [7 => $times[6]] + $times;
+        ksort($twice);
+        $this->assertRefused('trace.analyse', $trace($twice), 'time', '/channels/t_s/7');
+        $text = [7 => 'x'] + $times;
+        ksort($text);
+        $this->assertRefused('trace.analyse', $trace($text), 'type', '/channels/t_s/7');
+        $this->assertRefused('trace.analyse', $trace(array_slice($times, 1)), 'length', '/channels/input_rpm');
+        $far = [500 => 1e7] + $times;
+        ksort($far);
+        $this->assertRefused('trace.analyse', $trace($far), 'length', '/channels/t_s/500');
+    }
+
+    public function test_lock_up_and_averages_leave_a_gap_out(): void
+    {
+        $n = 1000;
+        $out = array_fill(0, $n, 1500.0);
+        $turbine = $out;
+        $in = array_map(fn (int $k): float => 1500 + 30 + 10 * sin(2 * M_PI * 5 * ($k / 100)), array_keys($out));
+        $temperature = array_map(fn (int $k): float => 40 + 0.01 * $k, array_keys($out));
+        $keep = [...range(0, 299), ...range(400, 999)];
+        $of = fn (array $x): array => array_map(fn (int $k): float => $x[$k], $keep);
+        $r = $this->analyse(100, $of($in), $of($out), [
+            'channels' => [
+                'turbine_rpm' => $of($turbine),
+                'temp_degc' => $of($temperature),
+                't_s' => array_map(fn (int $k): float => $k / 100, $keep),
+            ],
+        ]);
+        $this->assertSame(100, $r['gaps'][0]['missing']);
+        $this->assertEqualsWithDelta([4.0, 9.99], [$r['lockup']['from_s'], $r['lockup']['to_s']], 1e-9);
+        $this->assertEqualsWithDelta(
+            [30.0, 10.0, 5.0],
+            [$r['lockup']['slipMean_rpm'], $r['lockup']['huntAmplitude_rpm'], $r['lockup']['huntFrequency_hz']],
+            1e-6,
+        );
+        $this->assertEqualsWithDelta(60.0, $r['temperature']['rise_per_min'], 1e-9);
+    }
+
+    public function test_slip_within_a_gear(): void
+    {
+        mt_srand(9);
+        foreach ([0.0, 2.0] as $sd) {
+            foreach ([0.02, 0.1] as $share) {
+                foreach ([[2.0, 2.6, true], [2.0, 2.07, false], [4.0, 9.0, true]] as [$from, $to, $found]) {
+                    [$in, $out] = self::sample(
+                        200,
+                        5,
+                        fn ($t, $o) => $o * self::I2 * (1 + ($t >= $from && $t <= $to ? $share : 0)) +
+                            $sd * self::normal(),
+                        fn () => 1500,
+                    );
+                    $r = $this->analyse(200, $in, $out);
+                    $this->assertCount($found ? 1 : 0, $r['slips'], "$sd rpm, $share, $from to $to s");
+                    if ($found) {
+                        [$slip] = $r['slips'];
+                        $this->assertSame('2', $slip['gear']);
+                        $this->assertEqualsWithDelta($from, $slip['from_s'], 0.02);
+                        $this->assertEqualsWithDelta(min(5.0, $to), $slip['to_s'], 0.02);
+                        $this->assertEqualsWithDelta($share * self::I2 * 1500, $slip['slip_rpm'], 4 * $sd + 1e-6);
+                        $this->assertEqualsWithDelta(100 * $share, $slip['slip_pct'], 0.2 * $sd + 1e-6);
+                    }
+                    $this->assertSame([], $r['unmeasured']);
+                }
+            }
+        }
+    }
+
+    public function test_a_change_of_gear_that_cannot_be_measured_says_why(): void
+    {
+        $reasons = function (callable $ratio, callable $speed): array {
+            [$in, $out] = self::sample(100, 14, fn ($t, $o) => $o * $ratio($t), $speed);
+            $r = $this->analyse(100, $in, $out);
+            $this->assertSame([], $r['shifts']);
+
+            return array_column($r['unmeasured'], 'reason');
+        };
+        $step = self::I2 - self::I1;
+        $this->assertStringContainsString(
+            'no steady gear',
+            $reasons(fn ($t) => self::I1 + $step * self::ramp(($t - 3) / 8), fn () => 1200)[0],
+        );
+        $this->assertStringContainsString(
+            'stands still',
+            $reasons(fn ($t) => $t < 6 ? self::I1 : self::I2, fn ($t) => $t > 5 && $t < 7 ? 0 : 1200)[0],
+        );
+        // Two gears of nearly the same ratio under noise.
+        mt_srand(3);
+        [$in, $out] = self::sample(
+            100,
+            5,
+            fn ($t, $o) => $o * ($t < 2.5 ? 1.0 : 0.93) + 10 * self::normal(),
+            fn () => 1200,
+        );
+        $r = $this->calc('trace.analyse', [
+            'rate_hz' => 100,
+            'channels' => ['input_rpm' => $in, 'output_rpm' => $out],
+            'ratios' => ['3' => 1.0, '4' => 0.93],
+        ]);
+        $this->assertSame([], $r['shifts']);
+        $this->assertStringContainsString('noisy', $r['unmeasured'][0]['reason']);
+    }
+
+    /** A normal deviate (Box and Muller, 1958). */
+    private static function normal(): float
+    {
+        return sqrt(-2 * log((mt_rand() + 1) / (mt_getrandmax() + 2))) * cos(2 * M_PI * (mt_rand() / mt_getrandmax()));
+    }
+
+    public function test_the_bounds_hold_what_the_noise_hides(): void
+    {
+        mt_srand(17);
+        $runs = 60;
+        $inside = ['flare_rpm' => 0, 'duration_s' => 0];
+        $flares = [];
+        for ($i = 0; $i < $runs; $i++) {
+            [$in, $out] = self::sample(
+                200,
+                5,
+                fn ($t, $o) => $o * ($t < 3.3 ? self::I2 : self::I2 + (1 - self::I2) * self::ramp(($t - 3.3) / 0.4)) +
+                    ($t >= 2.9 && $t < 3.3 ? 120 * sin((M_PI * ($t - 2.9)) / 0.4) : 0) +
+                    6 * self::normal(),
+                fn () => 1800,
+            );
+            [$shift] = $this->analyse(200, $in, $out)['shifts'];
+            $flares[] = $shift['flare_rpm'];
+            foreach (['flare_rpm' => 120.0, 'duration_s' => 0.32] as $what => $true) {
+                [$low, $high] = $shift['confidence'][$what];
+                $this->assertLessThanOrEqual($shift[$what], $low);
+                $this->assertGreaterThanOrEqual($shift[$what], $high);
+                $inside[$what] += $low <= $true && $true <= $high ? 1 : 0;
+            }
+        }
+        $this->assertEqualsWithDelta(120.0, array_sum($flares) / $runs, 2.0, 'the highest sample would be 12 too high');
+        $this->assertGreaterThan(0.8 * $runs, $inside['flare_rpm']);
+        $this->assertGreaterThan(0.8 * $runs, $inside['duration_s']);
+    }
 }

@@ -19,17 +19,17 @@ final class LockupMeter
     private const MOST_SAMPLES = 32768;
 
     /**
-     * @param  list<float>  $input
-     * @param  list<float>  $turbine
+     * @param  Recording  $run  with a turbine speed
      * @param  list<array{float, float}>|null  $windows  commanded lock-up, seconds; null when nothing was commanded
      * @return array<string, mixed>|null
      */
-    public static function measure(array $input, array $turbine, float $rate, ?array $windows): ?array
+    public static function measure(Recording $run, ?array $windows): ?array
     {
+        [$input, $turbine, $rate] = [$run->input, $run->turbine ?? $run->input, $run->rate];
         [$from, $to] =
             $windows === null
-                ? self::longestLocked($input, $turbine)
-                : self::longestWindow($windows, $rate, count($input));
+                ? self::longestLocked($run)
+                : self::longestWindow($windows, $run);
         if ($to - $from < max(16, (int) (self::SHORTEST * $rate) - 1)) {
             return null;
         }
@@ -119,38 +119,50 @@ final class LockupMeter
         return [$m * $v + $a * $vc + $b * $vs, hypot($a, $b)];
     }
 
-    /**
-     * @param  list<float>  $input
-     * @param  list<float>  $turbine
-     * @return array{int, int}
-     */
-    private static function longestLocked(array $input, array $turbine): array
+    /** @return array{int, int} */
+    private static function longestLocked(Recording $run): array
     {
-        $best = [0, -1];
-        $start = null;
-        foreach ([...$input, 0.0] as $k => $n) {
-            $locked = isset($turbine[$k]) && $n > 300.0 && abs($n - $turbine[$k]) <= self::LOCKED_SHARE * $n;
-            if ($locked) {
-                $start ??= $k;
-            } elseif ($start !== null) {
-                $best = $k - 1 - $start > $best[1] - $best[0] ? [$start, $k - 1] : $best;
-                $start = null;
+        $turbine = $run->turbine ?? [];
+        $locked = [];
+        foreach ($run->input as $k => $n) {
+            $close = isset($turbine[$k]) && $n > 300.0 && abs($n - $turbine[$k]) <= self::LOCKED_SHARE * $n;
+            if ($close && ! isset($run->missing[$k])) {
+                $locked[] = $k;
             }
         }
 
-        return $best;
+        return self::longestRun($locked);
     }
 
     /**
      * @param  list<array{float, float}>  $windows
      * @return array{int, int}
      */
-    private static function longestWindow(array $windows, float $rate, int $samples): array
+    private static function longestWindow(array $windows, Recording $run): array
     {
         $best = [0, -1];
         foreach ($windows as [$from, $to]) {
-            $window = [(int) ceil($from * $rate), min($samples - 1, (int) floor($to * $rate))];
+            $first = max(0, (int) ceil($from * $run->rate));
+            $last = min(count($run->input) - 1, (int) floor($to * $run->rate));
+            $measured = $first > $last ? [] : array_diff_key(array_flip(range($first, $last)), $run->missing);
+            $window = self::longestRun(array_keys($measured));
             $best = $window[1] - $window[0] > $best[1] - $best[0] ? $window : $best;
+        }
+
+        return $best;
+    }
+
+    /**
+     * @param  list<int>  $samples  rising
+     * @return array{int, int} first and last of the longest stretch without a break
+     */
+    private static function longestRun(array $samples): array
+    {
+        $best = [0, -1];
+        $start = 0;
+        foreach ($samples as $i => $k) {
+            $start = $i > 0 && $k === $samples[$i - 1] + 1 ? $start : $k;
+            $best = $k - $start > $best[1] - $best[0] ? [$start, $k] : $best;
         }
 
         return $best;

@@ -20,6 +20,7 @@ final readonly class Recording
      * @param  non-empty-list<float>|null  $turbine  rev/min
      * @param  non-empty-list<float>|null  $line  kPa
      * @param  non-empty-list<float>|null  $temperature  degrees Celsius
+     * @param  array<int, true>  $missing  samples at which nothing was recorded, whatever stands there
      */
     public function __construct(
         public float $rate,
@@ -28,15 +29,17 @@ final readonly class Recording
         public ?array $turbine = null,
         public ?array $line = null,
         public ?array $temperature = null,
+        public array $missing = [],
     ) {
     }
 
     /**
      * @param  array<string, list<float>>  $channels  input_rpm, output_rpm, and what else was recorded
+     * @param  array<int, true>  $missing
      *
      * @throws BadInput at /channels/NAME for a length that does not fit
      */
-    public static function of(float $rate, array $channels): self
+    public static function of(float $rate, array $channels, array $missing = []): self
     {
         foreach (['input_rpm', 'output_rpm'] as $needed) {
             isset($channels[$needed]) ||
@@ -50,6 +53,7 @@ final readonly class Recording
             isset($channels['turbine_rpm']) ? self::channel($channels, 'turbine_rpm') : null,
             isset($channels['line_kpa']) ? self::channel($channels, 'line_kpa') : null,
             isset($channels['temp_degc']) ? self::channel($channels, 'temp_degc') : null,
+            $missing,
         );
     }
 
@@ -78,6 +82,15 @@ final readonly class Recording
         }
 
         return $values;
+    }
+
+    /**
+     * @param  array<int, float>  $values
+     * @return list<float> those that were measured
+     */
+    public function measured(array $values): array
+    {
+        return array_values(array_diff_key($values, $this->missing));
     }
 
     public function seconds(): float

@@ -16,6 +16,18 @@ final class ShiftMeter
     /** A change of gear that takes longer than this is not one shift, seconds. */
     private const LONGEST = 4.0;
 
+    /** Noise of the ratio as a share of the step, above which 10 % and 90 % of it cannot be told. */
+    private const NOISIEST = 0.1;
+
+    /** Below this a signal has no noise, rev/min. */
+    private const QUIET_RPM = 1e-6;
+
+    /** Of a 95 % interval. */
+    private const SIGMAS = 1.96;
+
+    /** Width of the parabola that smooths the peak of a flare, seconds. */
+    private const PEAK_S = 0.1;
+
     /**
      * @param  list<float>  $turbine  speed into the gearbox, rev/min
      * @param  list<float>  $output  rev/min
@@ -32,28 +44,87 @@ final class ShiftMeter
     }
 
     /**
+     * Every change of gear: measured, or named with the reason why not.
+     *
      * @param  list<Dwell>  $dwells
-     * @return list<array<string, mixed>>
+     * @param  array<int, true>  $missing  samples at which nothing was recorded
+     * @return array{list<array<string, mixed>>, list<array{from: string, to: string, from_s: float, to_s: float,
+     *     reason: string}>}
      */
-    public function shifts(array $dwells): array
+    public function shifts(array $dwells, array $missing = []): array
     {
-        $out = [];
+        $shifts = $unmeasured = [];
         for ($i = 1; $i < count($dwells); $i++) {
             [$a, $b] = [$dwells[$i - 1], $dwells[$i]];
-            if (
-                $a->gear === $b->gear ||
-                ($b->steadyFirst - $a->steadyLast) / $this->rate > self::LONGEST ||
-                GearFinder::standsBetween($this->ratio, $a->steadyLast, $b->steadyFirst)
-            ) {
+            if ($a->gear === $b->gear) {
                 continue;
             }
-            $shift = $this->shift($a, $b);
+            $reason = $this->barred($a, $b, $missing);
+            $shift = $reason === null ? $this->shift($a, $b) : null;
             if ($shift !== null) {
-                $out[] = $shift;
+                $shifts[] = $shift;
+
+                continue;
             }
+            $unmeasured[] = [
+                'from' => $a->gear,
+                'to' => $b->gear,
+                'from_s' => $a->steadyLast / $this->rate,
+                'to_s' => $b->steadyFirst / $this->rate,
+                'reason' => $reason ?? 'The signal is too noisy: the ratio never passes between the two.',
+            ];
         }
 
-        return $out;
+        return [$shifts, $unmeasured];
+    }
+
+    /**
+     * Why a change of gear cannot be measured; null when it can.
+     *
+     * @param  array<int, true>  $missing
+     */
+    private function barred(Dwell $a, Dwell $b, array $missing): ?string
+    {
+        for ($k = $a->steadyLast; $k <= $b->steadyFirst; $k++) {
+            if (isset($missing[$k])) {
+                return 'It falls into a gap of the recording.';
+            }
+        }
+        if (GearFinder::standsBetween($this->ratio, $a->steadyLast, $b->steadyFirst)) {
+            return 'The output stands still in between.';
+        }
+        if (($b->steadyFirst - $a->steadyLast) / $this->rate > self::LONGEST) {
+            return 'There is no steady gear close before or after: it takes more than '.self::LONGEST.' s.';
+        }
+        $noise = max($this->ratioNoise($a), $this->ratioNoise($b));
+
+        return $noise > self::NOISIEST * abs($b->ratio - $a->ratio)
+            ? 'The signal is too noisy for a step of this size.'
+            : null;
+    }
+
+    private function ratioNoise(Dwell $dwell): float
+    {
+        $plateau = [];
+        for ($k = $dwell->steadyFirst; $k <= $dwell->steadyLast; $k++) {
+            $plateau[] = $this->ratio[$k] ?? $dwell->ratio;
+        }
+
+        return $plateau === [] ? 0.0 : Signal::noise($plateau, $dwell->ratio);
+    }
+
+    /**
+     * 95 % bounds of what the noise of the plateaus leaves open: a level is crossed earlier or later by the noise over
+     * the slope of the ratio there.
+     *
+     * @return array{float, float}
+     */
+    private function durationBounds(Dwell $a, Dwell $b, float $seconds): array
+    {
+        $open = hypot($this->ratioNoise($a), $this->ratioNoise($b)) / abs($b->ratio - $a->ratio);
+        $half = (self::SIGMAS * $open * $seconds) / 0.8;
+
+        return [max(0.0, $seconds - $half), $seconds + $half];
     }
 
     /**
@@ -168,7 +239,7 @@ final class ShiftMeter
             return null;
         }
         [$start, $end] = [$t10 / $this->rate, $t90 / $this->rate];
-        [$flare, $flareAt] = $this->flare($a, $b, $i0, (int) floor($t50), $i1);
+        [$flare, $flareAt, $flareBounds] = $this->flare($a, $b, $i0, (int) floor($t50), $i1);
         $depth = $this->tieUpDepth($i0, $i1);
         $shift = [
             'from' => $a->gear,
@@ -186,6 +257,10 @@ final class ShiftMeter
             ($flare > 0.0 ? ['flarePeak_s' => $flareAt / $this->rate] : []) + [
                 'tieUp' => $depth >= self::TIE_UP_PCT,
                 'tieUpDepth_pct' => $depth,
+                'confidence' => [
+                    'flare_rpm' => $flareBounds,
+                    'duration_s' => $this->durationBounds($a, $b, $end - $start),
+                ],
             ];
     }
 
@@ -214,28 +289,33 @@ final class ShiftMeter
      * Highest speed of the input above what the gear asks for: on an upshift the old gear before the fall, on a
      * downshift the new gear after the rise. Smaller than the noise of the plateau reads 0.
      *
-     * @return array{float, float} rev/min and position in samples
+     * @return array{float, float, array{float, float}} rev/min, position in samples and 95 % bounds
      */
     private function flare(Dwell $a, Dwell $b, int $i0, int $k50, int $i1): array
     {
         $up = abs($b->ratio) < abs($a->ratio);
         [$from, $to, $gear] = $up ? [$i0, $k50, $a] : [$k50, $i1, $b];
+        $over = fn (int $k): float => $this->turbine[$k] - $gear->ratio * $this->output[$k];
+        $plateau = array_map($over, range($gear->steadyFirst, $gear->steadyLast));
+        $noise = Signal::noise($plateau, Signal::median($plateau));
+        $half = $noise > self::QUIET_RPM ? intdiv((int) round(self::PEAK_S * $this->rate), 2) : 0;
+        $last = count($this->turbine) - 1;
         $excess = [];
-        for ($k = max(0, $from - 1); $k <= min($to + 1, count($this->turbine) - 1); $k++) {
-            $excess[$k] = $this->turbine[$k] - $gear->ratio * $this->output[$k];
+        for ($k = max(0, $from - 1 - $half); $k <= min($to + 1 + $half, $last); $k++) {
+            $excess[$k] = $over($k);
         }
+        [$smooth, $share] = Signal::smoothed($excess, $half);
         $top = $from;
         for ($k = $from; $k <= $to; $k++) {
-            $top = $excess[$k] > $excess[$top] ? $k : $top;
+            $top = $smooth[$k] > $smooth[$top] ? $k : $top;
         }
-        [$peak, $at] = Signal::peak($excess, $top);
-        $plateau = [];
-        for ($k = $gear->steadyFirst; $k <= $gear->steadyLast; $k++) {
-            $plateau[] = $this->turbine[$k] - $gear->ratio * $this->output[$k];
-        }
-        $noise = $plateau === [] ? 0.0 : Signal::noise($plateau, Signal::median($plateau));
+        [$peak, $at] = Signal::peak($smooth, $top);
+        $open = self::SIGMAS * $noise * $share;
+        $least = max(3.0 * $noise * $share, self::QUIET_RPM);
 
-        return $excess[$top] <= max(3.0 * $noise, 1e-6) ? [0.0, $at] : [$peak, $at];
+        return $smooth[$top] <= $least
+            ? [0.0, $at, [0.0, max(0.0, $smooth[$top]) + $open]]
+            : [$peak, $at, [max(0.0, $peak - $open), $peak + $open]];
     }
 
     /**

@@ -83,6 +83,42 @@ final class Signal
     }
 
     /**
+     * Each value replaced by the parabola fitted to it and so many on either side by least squares (A. Savitzky and
+     * M. J. E. Golay, Analytical Chemistry 36, 1964); near the ends, fewer.
+     *
+     * @param  array<int, float>  $x  consecutive keys
+     * @return array{array<int, float>, float} the smoothed values, and how much of the noise of one sample is left
+     */
+    public static function smoothed(array $x, int $half): array
+    {
+        if ($half < 2) {
+            return [$x, 1.0];
+        }
+        $out = [];
+        foreach (array_keys($x) as $k) {
+            for ($m = $half; $m > 1 && ! isset($x[$k - $m], $x[$k + $m]); $m--);
+            if ($m < 2) {
+                $out[$k] = $x[$k];
+
+                continue;
+            }
+            $sum = 0.0;
+            for ($i = -$m; $i <= $m; $i++) {
+                $sum += self::weight($i, $m) * $x[$k + $i];
+            }
+            $out[$k] = $sum;
+        }
+
+        return [$out, sqrt(self::weight(0, $half))];
+    }
+
+    /** Weight of the sample i places off in the value of the parabola through 2m + 1 samples. */
+    private static function weight(int $i, int $m): float
+    {
+        return (3.0 * (3 * $m * $m + 3 * $m - 1) - 15.0 * $i * $i) / ((2 * $m - 1) * (2 * $m + 1) * (2 * $m + 3));
+    }
+
+    /**
      * Amplitude spectrum by radix-2 FFT of the zero-padded signal.
      *
      * @param  list<float>  $x

@@ -27,27 +27,19 @@ final readonly class TraceAnalysis
         // Sensors that count teeth do not know the direction: then reverse shows up with a positive ratio.
         $unsigned = min($run->output) >= 0.0;
         $matched = $unsigned ? array_map(abs(...), $this->ratios) : $this->ratios;
-        $ratio = array_map(
-            static fn (float $i, float $o): ?float => abs($o) < self::STANDSTILL_RPM ? null : $i / $o,
-            $run->turbine ?? $run->input,
-            $run->output,
-        );
+        $ratio = self::ratios($run);
         $dwells = GearFinder::find($ratio, $matched, $run->rate);
-        $meter = new ShiftMeter(
-            $run->turbine ?? $run->input,
-            $run->output,
-            $ratio,
-            $run->rate,
-            $this->commands->gears,
-        );
+        $signals = [$run->turbine ?? $run->input, $run->output, $ratio, $run->rate, $this->commands->gears];
+        $meter = new ShiftMeter(...$signals);
+        [$shifts, $unmeasured] = $meter->shifts($dwells, $run->missing);
 
         return [
             'gears' => array_map(fn (Dwell $d): array => $this->gear($d, $matched[$d->gear], $unsigned), $dwells),
-            'shifts' => $meter->shifts($dwells),
+            'shifts' => $shifts,
+            'unmeasured' => $unmeasured,
+            'slips' => (new SlipMeter(...$signals))->slips($dwells),
             'tieUps' => $meter->tieUpsInGear($dwells),
-            'lockup' => $run->turbine === null
-                ? null
-                : LockupMeter::measure($run->input, $run->turbine, $run->rate, $this->commands->lockup),
+            'lockup' => $run->turbine === null ? null : LockupMeter::measure($run, $this->commands->lockup),
             'notReached' => $this->notReached($this->commands->gears, $dwells, $ratio, $run->rate),
             'dropouts' => $dropouts,
             'warnings' => $run->turbine === null ? [self::withoutTurbine()] : [],
@@ -55,7 +47,19 @@ final readonly class TraceAnalysis
             ($run->line === null ? [] : ['pressure' => $this->pressure($run->line, $dwells)]) +
             ($run->temperature === null
                 ? []
-                : ['temperature' => $this->temperature($run->temperature, $run->rate)]);
+                : ['temperature' => $this->temperature($run->temperature)]);
+    }
+
+    /** @return list<?float> null where the output stands or nothing was recorded */
+    private static function ratios(Recording $run): array
+    {
+        $ratio = [];
+        foreach ($run->turbine ?? $run->input as $k => $in) {
+            $nothing = isset($run->missing[$k]) || abs($run->output[$k]) < self::STANDSTILL_RPM;
+            $ratio[] = $nothing ? null : $in / $run->output[$k];
+        }
+
+        return $ratio;
     }
 
     /** @return array{Recording, list<array{channel: string, from_s: float, to_s: float, samples: int}>} */
@@ -67,7 +71,7 @@ final readonly class TraceAnalysis
         [$turbine, $inTurbine] = $run->turbine === null ? [null, []] : $this->repair('turbine_rpm', $run->turbine);
 
         return [
-            new Recording($run->rate, $input, $output, $turbine, $run->line, $run->temperature),
+            new Recording($run->rate, $input, $output, $turbine, $run->line, $run->temperature, $run->missing),
             [...$inInput, ...$inOutput, ...$inTurbine],
         ];
     }
@@ -162,11 +166,12 @@ final readonly class TraceAnalysis
             $slice = array_slice($line, $dwell->steadyFirst, $dwell->steadyLast - $dwell->steadyFirst + 1);
             $byGear[$dwell->gear] = [...$byGear[$dwell->gear] ?? [], ...$slice];
         }
+        $measured = $this->run->measured($line) ?: [0.0];
 
         return [
-            'min_kpa' => min($line),
-            'max_kpa' => max($line),
-            'mean_kpa' => Signal::mean($line),
+            'min_kpa' => min($measured),
+            'max_kpa' => max($measured),
+            'mean_kpa' => Signal::mean($measured),
             'byGear_kpa' => (object) array_map(static fn (array $v): float => Signal::mean($v ?: [0.0]), $byGear),
         ];
     }
@@ -175,22 +180,22 @@ final readonly class TraceAnalysis
      * @param  non-empty-list<float>  $temperature
      * @return array<string, float>
      */
-    private function temperature(array $temperature, float $rate): array
+    private function temperature(array $temperature): array
     {
-        $n = count($temperature);
-        $middle = ($n - 1) / 2.0;
-        $mean = Signal::mean($temperature);
+        $measured = array_diff_key($temperature, $this->run->missing);
+        $middle = Signal::mean(array_map(floatval(...), array_keys($measured)) ?: [0.0]);
+        $mean = Signal::mean(array_values($measured) ?: [0.0]);
         $sxy = $sxx = 0.0;
-        foreach ($temperature as $k => $v) {
+        foreach ($measured as $k => $v) {
             $sxy += ($k - $middle) * ($v - $mean);
             $sxx += ($k - $middle) ** 2;
         }
 
         return [
             'start_degc' => $temperature[0],
-            'end_degc' => $temperature[$n - 1],
+            'end_degc' => $temperature[count($temperature) - 1],
             'max_degc' => max($temperature),
-            'rise_per_min' => ($sxy / $sxx) * $rate * 60.0,
+            'rise_per_min' => ($sxy / $sxx) * $this->run->rate * 60.0,
         ];
     }
 }

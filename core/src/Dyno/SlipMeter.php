@@ -1,0 +1,144 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Yard\Core\Dyno;
+
+/** Slip within a gear: the ratio leaves its plateau by more than the noise and for longer than an instant. */
+final readonly class SlipMeter
+{
+    /** Shorter than this it is a spike of the signal, seconds. */
+    private const SHORTEST_S = 0.1;
+
+    /** Standard deviations of the plateau, and at least this share of the ratio. */
+    private const DEVIATIONS = 4.0;
+
+    private const SMALLEST = 0.002;
+
+    /** What one sample shows is judged with so many on either side of it. */
+    private const NEIGHBOURS = 2;
+
+    /**
+     * @param  list<float>  $turbine  speed into the gearbox, rev/min
+     * @param  list<float>  $output  rev/min
+     * @param  list<?float>  $ratio
+     * @param  list<array{t: float, gear: string}>  $commands
+     */
+    public function __construct(
+        private array $turbine,
+        private array $output,
+        private array $ratio,
+        private float $rate,
+        private array $commands,
+    ) {
+    }
+
+    /**
+     * @param  list<Dwell>  $dwells
+     * @return list<array{gear: string, from_s: float, to_s: float, slip_rpm: float, slip_pct: float}>
+     */
+    public function slips(array $dwells): array
+    {
+        $out = [];
+        foreach ($dwells as $i => $dwell) {
+            $off = $this->off($dwell, isset($dwells[$i + 1]) ? $dwell->steadyLast : $this->lastOf($dwell));
+            foreach (self::runs($off) as [$from, $to]) {
+                if (($to - $from) / $this->rate > self::SHORTEST_S) {
+                    $out[] = $this->slip($dwell, $from, $to);
+                }
+            }
+        }
+
+        return $out;
+    }
+
+    /** The last gear lasts until another one is asked for, the output stands or the recording ends. */
+    private function lastOf(Dwell $dwell): int
+    {
+        $end = count($this->ratio) - 1;
+        foreach ($this->commands as $command) {
+            $at = (int) floor($command['t'] * $this->rate);
+            if ($at > $dwell->steadyFirst && $command['gear'] !== $dwell->gear) {
+                $end = min($end, $at);
+            }
+        }
+        $last = $dwell->steadyLast;
+        while ($last < $end && $this->ratio[$last + 1] !== null) {
+            $last++;
+        }
+
+        return $last;
+    }
+
+    /** @return array<int, bool> sample => whether its ratio lies off the plateau */
+    private function off(Dwell $dwell, int $last): array
+    {
+        $values = array_values(
+            array_filter(
+                array_slice($this->ratio, $dwell->steadyFirst, $dwell->steadyLast - $dwell->steadyFirst + 1),
+                is_float(...),
+            ),
+        );
+        $noise = $values === [] ? 0.0 : Signal::noise($values, $dwell->ratio);
+        $tolerance = max(self::DEVIATIONS * $noise, self::SMALLEST * abs($dwell->ratio));
+        $off = [];
+        for ($k = $dwell->steadyFirst; $k <= $last; $k++) {
+            $near = $this->near($this->ratio, $k, $last);
+            $off[$k] = $near !== [] && abs(Signal::median($near) - $dwell->ratio) > $tolerance;
+        }
+
+        return $off;
+    }
+
+    /**
+     * @param  list<?float>  $values
+     * @return list<float>
+     */
+    private function near(array $values, int $k, int $last): array
+    {
+        $from = max(0, $k - self::NEIGHBOURS);
+        $count = min($last, $k + self::NEIGHBOURS) - $from + 1;
+
+        return array_values(array_filter(array_slice($values, $from, $count), is_float(...)));
+    }
+
+    /**
+     * @param  array<int, bool>  $off
+     * @return list<array{int, int}> first and last sample of each stretch
+     */
+    private static function runs(array $off): array
+    {
+        $runs = [];
+        foreach (array_keys(array_filter($off)) as $k) {
+            $last = array_key_last($runs);
+            if ($last !== null && $runs[$last][1] === $k - 1) {
+                $runs[$last][1] = $k;
+            } else {
+                $runs[] = [$k, $k];
+            }
+        }
+
+        return $runs;
+    }
+
+    /** @return array{gear: string, from_s: float, to_s: float, slip_rpm: float, slip_pct: float} */
+    private function slip(Dwell $dwell, int $from, int $to): array
+    {
+        $most = $share = 0.0;
+        for ($k = $from; $k <= $to; $k++) {
+            $synchronous = abs($dwell->ratio * $this->output[$k]);
+            $slip = abs(abs($this->turbine[$k]) - $synchronous);
+            if ($slip > $most) {
+                [$most, $share] = [$slip, $synchronous > 0.0 ? (100.0 * $slip) / $synchronous : 0.0];
+            }
+        }
+
+        return [
+            'gear' => $dwell->gear,
+            'from_s' => $from / $this->rate,
+            'to_s' => $to / $this->rate,
+            'slip_rpm' => $most,
+            'slip_pct' => $share,
+        ];
+    }
+}
