@@ -182,6 +182,27 @@ final class JudgeTest extends CoreTestCase
         );
     }
 
+    public function test_slip_within_a_gear_is_held_against_its_limit(): void
+    {
+        [$analysis, $program] = $this->analyse('sound');
+        $this->assertSame([], $analysis['slips']);
+        $this->assertSame([], array_filter(
+            $analysis['unmeasured'],
+            fn (array $u): bool => ! str_contains($u['reason'], 'stands still'),
+        ));
+        $limit = $program['limits']['slip_pct']['max'];
+        $above = ['Slip in gear, gear 3 from 7.25 s'];
+        foreach ([[$limit, []], [$limit + 0.01, $above]] as [$slip, $failures]) {
+            $slips = [['gear' => '3', 'from_s' => 7.25, 'slip_pct' => (float) $slip]];
+            $checks = JudgeTrace::judge(compact('slips') + $analysis, $program['limits']);
+            $failed = array_filter($checks, fn (array $c): bool => ! $c['pass']);
+            $this->assertSame(
+                $failures,
+                array_values(array_map(fn (array $c): string => "{$c['check']}, {$c['where']}", $failed)),
+            );
+        }
+    }
+
     public function test_what_is_limited_and_was_not_measured_does_not_pass(): void
     {
         $nothing = ['gears' => [], 'shifts' => [], 'tieUps' => [], 'lockup' => null, 'notReached' => []];

@@ -12,7 +12,8 @@ namespace Yard\Core\Dyno;
  *     pass: bool, where: string}
  * @phpstan-type Analysis array{gears: list<array{gear: string, ratioErrorPct: float}>, shifts: list<array{from: string,
  *     to: string, duration_s: float, delay_s?: float, flare_rpm: float, tieUpDepth_pct: float}>,
- *     tieUps: list<array{gear: string, depth_pct: float}>, lockup: array{slipMean_rpm: float,
+ *     tieUps: list<array{gear: string, depth_pct: float}>,
+ *     slips?: list<array{gear: string, from_s: float, slip_pct: float}>, lockup: array{slipMean_rpm: float,
  *     huntAmplitude_rpm: float}|null, notReached: list<array{gear: string, ratioMean?: float}>,
  *     pressure?: array{min_kpa: float, max_kpa: float}, temperature?: array{rise_per_min: float}}
  */
@@ -101,6 +102,10 @@ final class JudgeTrace
         }
         foreach ($analysis['tieUps'] as $tieUp) {
             $this->add('Tie-up in gear', $tieUp['depth_pct'], '%', "gear {$tieUp['gear']}", 'tieUpDepth_pct');
+        }
+        foreach ($analysis['slips'] ?? [] as $slip) {
+            $where = sprintf('gear %s from %.2f s', $slip['gear'], $slip['from_s']);
+            $this->add('Slip in gear', $slip['slip_pct'], '%', $where, 'slip_pct');
         }
     }
 
