@@ -3,7 +3,8 @@ import uPlot from 'uplot';
 import 'uplot/dist/uPlot.min.css';
 
 export type TraceData = { t: number[]; input: number[]; turbine: number[]; output: number[]; line: number[] };
-export type ShiftMark = { from: string; to: string; start_s: number; end_s: number };
+/** A stretch of the run that has a name. */
+export type TraceMark = { text: string; start_s: number; end_s: number };
 
 type Colour = (name: string) => string;
 
@@ -12,9 +13,9 @@ const themeColour = (): Colour => {
     return (name) => css.getPropertyValue(name).trim();
 };
 
-/** A band under each shift, with its name at the top. */
-function drawShifts(u: uPlot, shifts: ShiftMark[], color: Colour) {
-    for (const s of shifts) {
+/** A band under each stretch, with its name at the top. */
+function drawMarks(u: uPlot, marks: TraceMark[], color: Colour) {
+    for (const s of marks) {
         const [a, b] = [u.valToPos(s.start_s, 'x', true), u.valToPos(s.end_s, 'x', true)];
         u.ctx.fillStyle = color('--rule');
         u.ctx.globalAlpha = 0.6;
@@ -22,12 +23,12 @@ function drawShifts(u: uPlot, shifts: ShiftMark[], color: Colour) {
         u.ctx.globalAlpha = 1;
         u.ctx.fillStyle = color('--ink');
         u.ctx.font = `${13 * devicePixelRatio}px Barlow`;
-        u.ctx.fillText(`${s.from}-${s.to}`, a + 6, u.bbox.top + 16 * devicePixelRatio);
+        u.ctx.fillText(s.text, a + 6, u.bbox.top + 16 * devicePixelRatio);
     }
 }
 
 /** Speeds on the left, line pressure on the right. */
-function optionsOf(width: number, color: Colour, shifts: () => ShiftMark[]): uPlot.Options {
+function optionsOf(width: number, color: Colour, marks: () => TraceMark[]): uPlot.Options {
     const axis = {
         stroke: color('--ink'),
         grid: { stroke: color('--rule'), width: 0.5 },
@@ -53,19 +54,19 @@ function optionsOf(width: number, color: Colour, shifts: () => ShiftMark[]): uPl
             { label: 'output', scale: 'rpm', stroke: color('--good'), width: 2, dash: [8, 3] },
             { label: 'line pressure', scale: 'kPa', stroke: color('--warn'), width: 1, dash: [2, 3] },
         ],
-        hooks: { drawClear: [(u) => drawShifts(u, shifts(), color)] },
+        hooks: { drawClear: [(u) => drawMarks(u, marks(), color)] },
     };
 }
 
-/** Speeds and line pressure over time, with the shifts found marked as bands. */
-export function TraceChart({ data, shifts = [], label }: { data: TraceData; shifts?: ShiftMark[]; label: string }) {
+/** Speeds and line pressure over time, with what was found in it marked as bands. */
+export function TraceChart({ data, marks, label }: { data: TraceData; marks: TraceMark[]; label: string }) {
     const host = useRef<HTMLDivElement>(null);
     const plot = useRef<uPlot | null>(null);
-    const marks = useRef(shifts);
+    const drawn = useRef(marks);
     useEffect(() => {
         const element = host.current;
         if (!element) return;
-        const options = optionsOf(element.clientWidth, themeColour(), () => marks.current);
+        const options = optionsOf(element.clientWidth, themeColour(), () => drawn.current);
         const chart = new uPlot(options, [[0], [0], [0], [0], [0]], element);
         plot.current = chart;
         const watcher = new ResizeObserver(() => chart.setSize({ width: element.clientWidth, height: 300 }));
@@ -76,8 +77,8 @@ export function TraceChart({ data, shifts = [], label }: { data: TraceData; shif
         };
     }, []);
     useEffect(() => {
-        marks.current = shifts;
+        drawn.current = marks;
         plot.current?.setData([data.t, data.input, data.turbine, data.output, data.line]);
-    }, [data, shifts]);
+    }, [data, marks]);
     return <div ref={host} role="img" aria-label={label} className="w-full" />;
 }

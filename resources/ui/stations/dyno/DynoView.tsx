@@ -1,13 +1,14 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useEffect, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { z } from 'zod';
 import { answer, api, fetchCard, type Schemas } from '../../api/client';
 import { moment } from '../../kit/format';
 import { useWrite } from '../../api/useWrite';
 import { Caution, Choice, HeadRow, Loading, Mark, Panel, ProblemNote, Select } from '../../kit/basics';
 import { fieldsOf, FormFields, FormProblem, useForm } from '../../kit/form';
-import { TraceChart, type ShiftMark, type TraceData } from '../../kit/TraceChart';
+import { TraceChart, type TraceData } from '../../kit/TraceChart';
 import type { SectionProps } from '../../card/section';
+import { Found, marksOf, type Analysis } from './Found';
 
 type Run = Schemas['Run'];
 
@@ -113,7 +114,8 @@ function RunPanel({ section, run, card, onCard, can }: { run: Run } & SectionPro
     });
     useRefreshed(run, refresh);
     const trace = detail.data?.trace;
-    const analysis = detail.data?.analysis as { shifts?: ShiftMark[] } | undefined;
+    const analysis = detail.data?.analysis as Analysis | null | undefined;
+    const marks = useMemo(() => marksOf(analysis), [analysis]);
     return (
         <>
             <Panel title={`Run ${run.id}`} aside={<RunAside run={run} traced={!!trace} />}>
@@ -125,9 +127,10 @@ function RunPanel({ section, run, card, onCard, can }: { run: Run } & SectionPro
                 {!isOpen(run) && detail.isPending && <Loading what="the trace" />}
                 <TraceChart
                     data={trace ? recorded(trace) : live.data}
-                    shifts={analysis?.shifts}
+                    marks={marks}
                     label="Speeds and line pressure over the run"
                 />
+                <Found analysis={analysis} />
             </Panel>
             {run.checks.length > 0 && <Checks run={run} section={section} card={card} onCard={onCard} can={can} />}
         </>

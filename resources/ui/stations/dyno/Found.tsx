@@ -1,0 +1,61 @@
+import { Mark } from '../../kit/basics';
+import type { TraceMark } from '../../kit/TraceChart';
+
+type Stretch = { from_s: number; to_s: number };
+type Bounds = [number, number];
+
+/** What the page reads of an analysed trace; runs analysed earlier know less. */
+export type Analysis = {
+    shifts?: (Omit<TraceMark, 'text'> & {
+        from: string;
+        to: string;
+        duration_s: number;
+        flare_rpm: number;
+        confidence?: { flare_rpm: Bounds; duration_s: Bounds };
+    })[];
+    unmeasured?: (Stretch & { from: string; to: string; reason: string })[];
+    slips?: (Stretch & { gear: string; slip_rpm: number; slip_pct: number })[];
+};
+
+export const marksOf = (analysis: Analysis | null | undefined): TraceMark[] => [
+    ...(analysis?.shifts ?? []).map((s) => ({ text: `${s.from}-${s.to}`, start_s: s.start_s, end_s: s.end_s })),
+    ...(analysis?.slips ?? []).map((s) => ({ text: `slip ${s.gear}`, start_s: s.from_s, end_s: s.to_s })),
+];
+
+const between = ([low, high]: Bounds, decimals: number) => `${low.toFixed(decimals)} to ${high.toFixed(decimals)}`;
+
+/** What the trace says beside the checks: slip within a gear, changes it cannot measure, how sure the shifts are. */
+export function Found({ analysis }: { analysis: Analysis | null | undefined }) {
+    const { shifts = [], slips = [], unmeasured = [] } = analysis ?? {};
+    const sure = shifts.flatMap((s) => (s.confidence ? [{ name: `${s.from}-${s.to}`, ...s.confidence }] : []));
+    if (slips.length + unmeasured.length + sure.length === 0) return null;
+    return (
+        <ul className="mt-2 flex flex-col gap-1 text-sm">
+            {slips.map((s) => (
+                <li key={`${s.gear} ${s.from_s}`}>
+                    <Mark kind="bad">slip in gear {s.gear}</Mark>{' '}
+                    <span className="num">
+                        {s.slip_rpm.toFixed(0)} rev/min, {s.slip_pct.toFixed(1)} %, from {s.from_s.toFixed(2)} to{' '}
+                        {s.to_s.toFixed(2)} s
+                    </span>
+                </li>
+            ))}
+            {unmeasured.map((s) => (
+                <li key={`${s.from}-${s.to} ${s.from_s}`}>
+                    <Mark kind="warn">
+                        {s.from}-{s.to} not measured
+                    </Mark>{' '}
+                    {s.reason}
+                </li>
+            ))}
+            {sure.length > 0 && (
+                <li className="num text-faint">
+                    As sure as the noise allows (95 %):{' '}
+                    {sure
+                        .map((s) => `${s.name} ${between(s.duration_s, 3)} s, flare ${between(s.flare_rpm, 0)} rev/min`)
+                        .join('; ')}
+                </li>
+            )}
+        </ul>
+    );
+}
