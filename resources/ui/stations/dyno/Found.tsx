@@ -22,12 +22,13 @@ export const marksOf = (analysis: Analysis | null | undefined): TraceMark[] => [
     ...(analysis?.slips ?? []).map((s) => ({ text: `slip ${s.gear}`, start_s: s.from_s, end_s: s.to_s })),
 ];
 
-const between = ([low, high]: Bounds, decimals: number) => `${low.toFixed(decimals)} to ${high.toFixed(decimals)}`;
+/** The widest half of the bounds. */
+const widest = (bounds: Bounds[]) => Math.max(0, ...bounds.map(([low, high]) => (high - low) / 2));
 
-/** What the trace says beside the checks: slip within a gear, changes it cannot measure, how sure the shifts are. */
+/** What the trace says beside the checks: slip within a gear, changes it cannot measure, what the noise leaves open. */
 export function Found({ analysis }: { analysis: Analysis | null | undefined }) {
     const { shifts = [], slips = [], unmeasured = [] } = analysis ?? {};
-    const sure = shifts.flatMap((s) => (s.confidence ? [{ name: `${s.from}-${s.to}`, ...s.confidence }] : []));
+    const sure = shifts.flatMap((s) => (s.confidence ? [s.confidence] : []));
     if (slips.length + unmeasured.length + sure.length === 0) return null;
     return (
         <ul className="mt-2 flex flex-col gap-1 text-sm">
@@ -50,10 +51,8 @@ export function Found({ analysis }: { analysis: Analysis | null | undefined }) {
             ))}
             {sure.length > 0 && (
                 <li className="num text-faint">
-                    As sure as the noise allows (95 %):{' '}
-                    {sure
-                        .map((s) => `${s.name} ${between(s.duration_s, 3)} s, flare ${between(s.flare_rpm, 0)} rev/min`)
-                        .join('; ')}
+                    What the noise leaves open (95 %): shift times ±{widest(sure.map((c) => c.duration_s)).toFixed(3)}{' '}
+                    s, flares ±{widest(sure.map((c) => c.flare_rpm)).toFixed(0)} rev/min.
                 </li>
             )}
         </ul>

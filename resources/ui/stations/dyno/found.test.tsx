@@ -12,14 +12,14 @@ const analysis: Analysis = {
 };
 
 describe('what a trace says beside the checks', () => {
-    it('names slip, what was not measured and why, and how sure each shift is', () => {
+    it('names slip, what was not measured and why, and what the noise leaves open', () => {
         render(<Found analysis={analysis} />);
         const items = screen.getAllByRole('listitem').map((i) => i.textContent);
         expect(items[0]).toContain('slip in gear 3');
         expect(items[0]).toContain('61 rev/min, 3.1 %, from 7.25 to 8.00 s');
         expect(items[1]).toContain('2-3 not measured');
         expect(items[1]).toContain('gap of the recording');
-        expect(items[2]).toContain('1-2 0.291 to 0.309 s, flare 31 to 49 rev/min');
+        expect(items[2]).toContain('shift times ±0.009 s, flares ±9 rev/min');
     });
     it('says nothing of a run that is not analysed, or was before these were known', () => {
         const { container, rerender } = render(<Found analysis={null} />);
