@@ -11,6 +11,7 @@ import { Pending } from '../../kit/Fetched';
 import { Feel } from './Feel';
 import { PowerFlow, SpeedDiagram } from './PowerFlow';
 import { TrainEditor } from './TrainEditor';
+import { WhatIf } from './WhatIf';
 import type { Shift, Solved, SolvedGear, Train } from './trains';
 import { More } from '../../kit/More';
 
@@ -208,6 +209,7 @@ function Desk({
             {problem && <ProblemNote problem={problem} />}
             {solved && <GearInHand train={train} solved={solved} gear={gear} setGear={setGear} stale={!!problem} />}
             {solved && <Turning train={train} solved={solved} d={d} />}
+            {solved && <WhatIf train={train} />}
             {solved && <ShiftByShift d={d} setD={setD} shifts={shifts} />}
             <Below waits={!solved && !problem}>
                 <Feel train={train} feels={feels} drive={d} />
