@@ -325,6 +325,48 @@ final class DiagnosisTest extends CoreTestCase
         }
     }
 
+    /** Each fault that changes a gear, told by exactly what it does, in all five families of the demo. */
+    public function test_every_fault_of_every_family_is_found_by_what_it_does(): void
+    {
+        $pack = json_decode((string) file_get_contents(dirname(__DIR__, 2).'/database/demo/catalog.json'), true);
+        $tried = 0;
+        foreach ($pack['families'] as $family) {
+            $train = array_intersect_key($family['train'], self::example());
+            foreach ($train['elements'] as $element) {
+                $faults = $element['kind'] === 'one-way'
+                    ? ['free', 'locked', ...(isset($element['locks']) ? ['reversed'] : [])]
+                    : ['stuck-on', 'stuck-off'];
+                foreach ($faults as $fault) {
+                    $observed = $this->symptomsOf($train, $element['id'], $fault);
+                    if (! in_array(true, array_map(fn (string $o): bool => $o !== 'ok', $observed), true)) {
+                        continue;
+                    }
+                    $tried++;
+                    $suspects = $this->calc('diagnose.gears', compact('observed') + $train)['suspects'];
+                    $first = array_filter($suspects, fn (array $s): bool => $s['class'] === $suspects[0]['class']);
+                    $this->assertContains(
+                        [$element['id'], $fault],
+                        array_map(fn (array $s): array => [$s['element'], $s['fault']], $first),
+                        "{$family['code']}: ".json_encode([$observed, array_slice($suspects, 0, 3)]),
+                    );
+                }
+            }
+        }
+        $this->assertGreaterThan(60, $tried);
+    }
+
+    /** @return array<string, string> gear => what is felt of the fault there */
+    private function symptomsOf(array $train, string $element, string $state): array
+    {
+        $out = $this->calc('fault.simulate', ['faults' => [compact('element', 'state')]] + $train);
+        $felt = ['driven' => 'wrong-ratio', 'neutral' => 'neutral', 'locked' => 'locks', 'held' => 'locks'];
+
+        return array_combine(
+            array_column($out['gears'], 'name'),
+            array_map(fn (array $g): string => $g['changed'] ? $felt[$g['state']] : 'ok', $out['gears']),
+        );
+    }
+
     public function test_symptoms_that_are_no_symptoms(): void
     {
         $train = self::simpson();
