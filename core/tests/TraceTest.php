@@ -437,6 +437,34 @@ final class TraceTest extends CoreTestCase
         return sqrt(-2 * log((mt_rand() + 1) / (mt_getrandmax() + 2))) * cos(2 * M_PI * (mt_rand() / mt_getrandmax()));
     }
 
+    public function test_a_flare_that_is_over_before_the_ratio_falls_counts_from_the_command(): void
+    {
+        mt_srand(23);
+        foreach ([0.0, 3.0] as $sd) {
+            [$in, $out] = self::sample(
+                200,
+                6,
+                fn ($t, $o) => $o * ($t < 3.6 ? self::I2 : self::I2 + (1 - self::I2) * self::ramp(($t - 3.6) / 0.3)) +
+                    ($t >= 3.0 && $t < 3.3 ? 150 * sin((M_PI * ($t - 3.0)) / 0.3) : 0) +
+                    $sd * self::normal(),
+                fn () => 1800,
+            );
+            $command = ['commands' => [['t' => 0.0, 'gear' => '2'], ['t' => 2.95, 'gear' => '3']]];
+            $r = $this->analyse(200, $in, $out, $command);
+            [$shift] = $r['shifts'];
+            $this->assertSame([], $r['slips'], 'after the command it is the shift that flares');
+            $this->assertEqualsWithDelta(150.0, $shift['flare_rpm'], 0.5 + 2 * $sd, "$sd rev/min of noise");
+            $this->assertEqualsWithDelta(3.15, $shift['flarePeak_s'], 0.03);
+            $this->assertEqualsWithDelta(3.63, $shift['start_s'], 0.01);
+            // One that came before the command is none of the shift's.
+            $late = ['commands' => [['t' => 0.0, 'gear' => '2'], ['t' => 3.4, 'gear' => '3']]];
+            $r = $this->analyse(200, $in, $out, $late);
+            [$shift] = $r['shifts'];
+            $this->assertEqualsWithDelta(150.0, $r['slips'][0]['slip_rpm'], 4 * $sd + 1.0, 'it is a slip in second');
+            $this->assertEqualsWithDelta(0.0, $shift['flare_rpm'], 3 * $sd + 1e-6);
+        }
+    }
+
     public function test_the_bounds_hold_what_the_noise_hides(): void
     {
         mt_srand(17);

@@ -239,7 +239,10 @@ final class ShiftMeter
             return null;
         }
         [$start, $end] = [$t10 / $this->rate, $t90 / $this->rate];
-        [$flare, $flareAt, $flareBounds] = $this->flare($a, $b, $i0, (int) floor($t50), $i1);
+        $delay = $this->delay($b->gear, $start, $a->steadyFirst / $this->rate);
+        // A flare may come and go between the command and the change of the ratio.
+        $from = $delay === null ? $i0 : min($i0, max(0, (int) floor(($start - $delay) * $this->rate)));
+        [$flare, $flareAt, $flareBounds] = $this->flare($a, $b, $from, (int) floor($t50), $i1);
         $depth = $this->tieUpDepth($i0, $i1);
         $shift = [
             'from' => $a->gear,
@@ -250,7 +253,6 @@ final class ShiftMeter
             'linearStart_s' => $start - ($end - $start) / 8.0,
             'linearEnd_s' => $end + ($end - $start) / 8.0,
         ];
-        $delay = $this->delay($b->gear, $start, $a->steadyFirst / $this->rate);
 
         return $shift +
             ($delay === null ? [] : ['delay_s' => $delay]) + ['flare_rpm' => $flare] +

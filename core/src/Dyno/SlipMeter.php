@@ -41,7 +41,7 @@ final readonly class SlipMeter
     {
         $out = [];
         foreach ($dwells as $i => $dwell) {
-            $off = $this->off($dwell, isset($dwells[$i + 1]) ? $dwell->steadyLast : $this->lastOf($dwell));
+            $off = $this->off($dwell, $this->lastOf($dwell, isset($dwells[$i + 1])));
             foreach (self::runs($off) as [$from, $to]) {
                 if (($to - $from) / $this->rate > self::SHORTEST_S) {
                     $out[] = $this->slip($dwell, $from, $to);
@@ -52,17 +52,20 @@ final readonly class SlipMeter
         return $out;
     }
 
-    /** The last gear lasts until another one is asked for, the output stands or the recording ends. */
-    private function lastOf(Dwell $dwell): int
+    /**
+     * A gear lasts until another one is asked for, what comes then is its shift's; the last one also beyond its
+     * plateau, until the output stands or the recording ends.
+     */
+    private function lastOf(Dwell $dwell, bool $isFollowed): int
     {
-        $end = count($this->ratio) - 1;
+        $end = $isFollowed ? $dwell->steadyLast : count($this->ratio) - 1;
         foreach ($this->commands as $command) {
             $at = (int) floor($command['t'] * $this->rate);
             if ($at > $dwell->steadyFirst && $command['gear'] !== $dwell->gear) {
                 $end = min($end, $at);
             }
         }
-        $last = $dwell->steadyLast;
+        $last = min($end, $dwell->steadyLast);
         while ($last < $end && $this->ratio[$last + 1] !== null) {
             $last++;
         }
