@@ -318,6 +318,21 @@ final class TraceTest extends CoreTestCase
         $this->assertEqualsWithDelta(55.0, $r['gears'][1]['to_s'], 0.011);
     }
 
+    public function test_a_clock_that_runs_a_little_fast_does_not_move_the_shift(): void
+    {
+        // Sampled at 101 a second and said to be at 100: what is told are the recording's own times.
+        [$in, $out] = self::upshift(101);
+        $times = array_map(fn (int $k): float => $k / 101, array_keys($in));
+        $r = $this->withTimes($in, $out, $times, ['commands' => [['t' => 1.9, 'gear' => '2']]]);
+        $this->assertSame([], $r['gaps']);
+        $this->assertEqualsWithDelta(
+            [2.045, 2.405, 0.36, 5.0],
+            [...array_map(fn ($k) => $r['shifts'][0][$k], ['start_s', 'end_s', 'duration_s']), $r['gears'][1]['to_s']],
+            1e-6,
+        );
+        $this->assertEqualsWithDelta(0.145, $r['shifts'][0]['delay_s'], 0.003);
+    }
+
     public function test_time_that_is_no_time_is_refused_at_its_sample(): void
     {
         [$in, $out, $times] = self::upshift(100);

@@ -31,7 +31,7 @@ final class TraceAnalyse implements Calculator
             }
         }
 
-        $commands = Commands::of(self::steps($in, $timeline->start ?? 0.0), $run->seconds());
+        $commands = Commands::of(self::steps($in, $timeline), $run->seconds());
         $report = (new TraceAnalysis($run, $ratios, $commands))->report();
 
         return $timeline === null ? $report : $timeline->moved($report) + ['gaps' => $timeline->gaps];
@@ -71,7 +71,7 @@ final class TraceAnalyse implements Calculator
     }
 
     /** @return list<array{t: float, gear?: string, lockup?: string}> */
-    private static function steps(Input $in, float $start): array
+    private static function steps(Input $in, ?Timeline $timeline): array
     {
         $steps = [];
         $before = -INF;
@@ -81,7 +81,7 @@ final class TraceAnalyse implements Calculator
                 throw $item->at('t')->fail('order', 'The commands must be in the order of time.');
             }
             $before = $t;
-            $steps[] = ['t' => $t - $start] +
+            $steps[] = ['t' => $timeline?->onGrid($t) ?? $t] +
                 ($item->has('gear') ? ['gear' => $item->string('gear')] : []) +
                 ($item->has('lockup') ? ['lockup' => $item->choice('lockup', ['on', 'off'])] : []);
         }

@@ -29,11 +29,16 @@ final readonly class Timeline
     ];
 
     /**
-     * @param  list<int>  $places  place of each sample on the grid
+     * @param  non-empty-list<float>  $times  of each sample, seconds
+     * @param  non-empty-list<int>  $places  of each sample on the grid
      * @param  list<array{from_s: float, to_s: float, missing: int}>  $gaps  from the sample before to the one after
      */
-    private function __construct(public float $start, public array $places, public array $gaps)
-    {
+    private function __construct(
+        private array $times,
+        private float $rate,
+        private array $places,
+        public array $gaps,
+    ) {
     }
 
     /**
@@ -62,7 +67,7 @@ final readonly class Timeline
             }
         }
 
-        return new self($times[0], $places, $gaps);
+        return new self($times, $rate, $places, $gaps);
     }
 
     /** @return array<int, true> places at which nothing was recorded */
@@ -98,6 +103,41 @@ final readonly class Timeline
         return $out;
     }
 
+    /** Seconds on the grid, counted from the first sample, at which a time of the recording lies. */
+    public function onGrid(float $time): float
+    {
+        return self::between($time, $this->times, $this->places, $this->rate) / $this->rate;
+    }
+
+    /** The recording's own time of a point on the grid. */
+    private function recorded(float $seconds): float
+    {
+        return self::between($seconds * $this->rate, $this->places, $this->times, 1.0 / $this->rate);
+    }
+
+    /**
+     * Where y stands when x does: on the straight line between two neighbours, beyond the ends with the slope given.
+     *
+     * @param  non-empty-list<float|int>  $xs  rising
+     * @param  non-empty-list<float|int>  $ys
+     */
+    private static function between(float $x, array $xs, array $ys, float $slope): float
+    {
+        $last = count($xs) - 1;
+        if ($x <= $xs[0] || $x >= $xs[$last]) {
+            $end = $x <= $xs[0] ? 0 : $last;
+
+            return $ys[$end] + ($x - $xs[$end]) * $slope;
+        }
+        [$low, $high] = [0, $last];
+        while ($high - $low > 1) {
+            $middle = intdiv($low + $high, 2);
+            $x < $xs[$middle] ? ($high = $middle) : ($low = $middle);
+        }
+
+        return $ys[$low] + (($ys[$high] - $ys[$low]) * ($x - $xs[$low])) / ($xs[$high] - $xs[$low]);
+    }
+
     /**
      * A report whose times count from the first sample, in the times of the recording.
      *
@@ -112,8 +152,12 @@ final readonly class Timeline
             if (is_array($value)) {
                 $report[$key] = $this->moved($value);
             } elseif (is_float($value) && in_array($key, self::TIMES, true)) {
-                $report[$key] = $value + $this->start;
+                $report[$key] = $this->recorded($value);
             }
+        }
+        [$start, $end] = [$report['start_s'] ?? null, $report['end_s'] ?? null];
+        if (isset($report['duration_s']) && is_float($start) && is_float($end)) {
+            $report['duration_s'] = $end - $start;
         }
 
         return $report;
