@@ -753,6 +753,29 @@ final class BuildTest extends TestCase
         );
     }
 
+    public function test_what_a_dead_element_does_is_told_apart_from_a_weak_one(): void
+    {
+        $this->bringTo('teardown');
+        $first = fn (array $observed): array => $this->as('teardown')
+            ->write('/units/C-9001/teardown/symptoms', compact('observed'))
+            ->assertOk()
+            ->json('teardown.suspects.0');
+        $good = ['1' => 'ok', '3' => 'ok', 'R' => 'ok'];
+        $dead = $first(['2' => 'wrong-ratio', '4' => 'neutral'] + $good);
+        $this->assertSame(['B2', 'stuck-off'], [$dead['element'], $dead['fault']]);
+        $this->assertStringContainsString('gear 2 drives as 1 does', $dead['because']);
+        $weak = $first(['2' => 'slips', '4' => 'slips'] + $good);
+        $this->assertSame(['B2', 'weak'], [$weak['element'], $weak['fault']]);
+        $lockup = $first(['2' => 'ok', '4' => 'ok', 'lockup' => 'shudder'] + $good);
+        $this->assertSame(['converter', 'lock-up'], [$lockup['element'], $lockup['fault']]);
+        $this->assertProblem(
+            $this->write('/units/C-9001/teardown/symptoms', ['observed' => ['lockup' => 'purrs']]),
+            422,
+            'must be one of ok, none, hunts, shudder, stays-on',
+            '/observed/lockup',
+        );
+    }
+
     public function test_findings_know_whose_part_it_is_and_who_changed_them(): void
     {
         $this->receive('C-9001', ['ownership' => 'customer', 'jobType' => 'inspection'])->assertCreated();
