@@ -6,6 +6,7 @@ use App\Kernel\Http\Serialiser;
 use App\Kernel\Ledger\Ledger;
 use App\Shop\Abilities;
 use App\Shop\Door\OpenSessions;
+use App\Shop\Door\SessionFiles;
 use App\Shop\HouseRules;
 use App\Shop\Models\Person;
 use App\Shop\Queries\PeopleNames;
@@ -14,6 +15,7 @@ use App\Yard\Queries\RouteCard;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Support\Facades\Auth;
 use Illuminate\Support\Facades\Gate as Ability;
+use Illuminate\Support\Facades\Session;
 use Illuminate\Support\Facades\Vite;
 use Illuminate\Support\ServiceProvider;
 
@@ -55,6 +57,10 @@ final class YardServiceProvider extends ServiceProvider
                 fn (Person $person) => in_array($person->role, $roles, true) && $person->pinIsLongEnough(),
             );
         }
+        Session::extend(
+            'file',
+            fn ($app) => new SessionFiles($app->make('files'), config('session.files'), config('session.lifetime')),
+        );
         Auth::provider('open-sessions', fn ($app) => new OpenSessions($app->make('hash'), Person::class));
     }
 }

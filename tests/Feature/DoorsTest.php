@@ -3,9 +3,11 @@
 namespace Tests\Feature;
 
 use App\Shop\Abilities;
+use App\Shop\Door\SessionFiles;
 use App\Shop\Models\Person;
 use App\Shop\Role;
 use App\Yard\Models\Unit;
+use Illuminate\Filesystem\Filesystem;
 use Illuminate\Routing\Route;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Hash;
@@ -261,6 +263,25 @@ final class DoorsTest extends TestCase
             409,
             'Somebody else changed',
         );
+    }
+
+    public function test_a_session_that_goes_while_it_is_read_is_nobodys(): void
+    {
+        $this->assertInstanceOf(SessionFiles::class, app('session')->driver('file')->getHandler());
+        $folder = sys_get_temp_dir().'/'.Str::random();
+        mkdir($folder);
+        $vanishing = new class extends Filesystem
+        {
+            public function isFile($file): bool
+            {
+                return parent::isFile($file) && unlink($file);
+            }
+        };
+        file_put_contents("$folder/kept", 'kept');
+        file_put_contents("$folder/gone", 'gone');
+        $this->assertSame('kept', (new SessionFiles(new Filesystem(), $folder, 10))->read('kept'));
+        $this->assertSame('', (new SessionFiles($vanishing, $folder, 10))->read('gone'));
+        (new Filesystem())->deleteDirectory($folder);
     }
 
     public function test_pins_are_kept_as_slow_hashes(): void
