@@ -36,7 +36,7 @@ $app = Application::configure(basePath: dirname(__DIR__))
                 Route::group([], base_path('routes/bench.php'));
             }
             Route::middleware('desk')->prefix('api')->group(base_path('routes/api.php'));
-            Route::middleware('desk')->group(base_path('routes/pages.php'));
+            Route::group([], base_path('routes/pages.php'));
         },
         commands: base_path('routes/console.php'),
     )

@@ -284,6 +284,15 @@ final class DoorsTest extends TestCase
         (new Filesystem())->deleteDirectory($folder);
     }
 
+    public function test_the_page_itself_knows_no_session_and_brings_no_cookie(): void
+    {
+        foreach (['/', '/units/C-1/teardown'] as $page) {
+            $this->assertSame([], $this->get($page)->assertOk()->headers->getCookies(), $page);
+        }
+        $cookies = array_map(fn ($c) => $c->getName(), $this->getJson('/api/session')->headers->getCookies());
+        $this->assertContains('yard_session', $cookies, 'it is given where it is asked for');
+    }
+
     public function test_pins_are_kept_as_slow_hashes(): void
     {
         $person = Person::query()->where('badge', '100')->firstOrFail();
