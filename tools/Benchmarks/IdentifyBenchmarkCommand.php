@@ -133,7 +133,9 @@ final class IdentifyBenchmarkCommand extends Command
         ];
     }
 
-    /** @param  array<string, array{share: float, lower: float, upper: float, questions: float, effort: float}>  $table */
+    /**
+     * @param  array<string, array{share: float, lower: float, upper: float, questions: float, effort: float}>  $table
+     */
     private function print(array $table): void
     {
         $this->line(sprintf('  %-36s %-26s %10s %8s', '', 'identified right (95 %)', 'questions', 'effort'));

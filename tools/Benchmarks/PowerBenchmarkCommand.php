@@ -146,7 +146,7 @@ final class PowerBenchmarkCommand extends Command
         return $same && $ratio < 1.0;
     }
 
-    /** @return array{list<array<string, mixed>>, list<string>} options with 150 rules, and the rules as rows of a program */
+    /** @return array{list<array<string, mixed>>, list<string>} 150 rules as options, and as rows of a program */
     private static function sixtyOptions(): array
     {
         $options = [];
