@@ -50,15 +50,7 @@ final class Operations
     /** @return list<array<string, mixed>> */
     private static function ofFamily(Unit $unit): array
     {
-        return array_values(
-            FamilySpec::query()
-                ->where('family_id', $unit->family_id)
-                ->where('kind', Bench::Teardown->list())
-                ->orderBy('position')
-                ->get()
-                ->map(fn (FamilySpec $s) => ['code' => $s->code, 'name' => $s->name] + $s->body)
-                ->all(),
-        );
+        return FamilySpec::bodies((int) $unit->family_id, Bench::Teardown->list());
     }
 
     /** @return list<array<string, mixed>> */

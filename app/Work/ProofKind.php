@@ -9,6 +9,7 @@ use App\Work\Contracts\ProofJudge;
 use App\Work\Contracts\ReadingJudge;
 use App\Work\Judges\CountJudge;
 use App\Work\Judges\DoneJudge;
+use App\Work\Judges\MetalJudge;
 use App\Work\Judges\OrientationJudge;
 use App\Work\Judges\PhotoJudge;
 use App\Work\Judges\ScanJudge;
@@ -24,6 +25,7 @@ enum ProofKind: string
     case Fit = 'fit';
     case Torque = 'torque';
     case Air = 'air';
+    case Metal = 'metal';
     case Orientation = 'orientation';
     case Photo = 'photo';
     case Scan = 'scan';
@@ -38,6 +40,7 @@ enum ProofKind: string
         'reading' => ReadingJudge::class,
         'torque' => ReadingJudge::class,
         'air' => ReadingJudge::class,
+        'metal' => MetalJudge::class,
         'fit' => FitJudge::class,
         'orientation' => OrientationJudge::class,
         'photo' => PhotoJudge::class,

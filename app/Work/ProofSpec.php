@@ -2,6 +2,7 @@
 
 namespace App\Work;
 
+use App\Catalog\Read\MetalPairs;
 use Illuminate\Support\Str;
 
 /** One thing an operation must prove. */
@@ -57,6 +58,11 @@ final readonly class ProofSpec
     /** @return array<string, mixed> as the bench shows it */
     public function shown(): array
     {
-        return ['code' => $this->code] + $this->body + ['of' => $this->of];
+        $metal = ['ask' => 'What are the bolts in hand made of?', 'choices' => MetalPairs::METALS];
+
+        return ['code' => $this->code]
+            + $this->body
+            + ['of' => $this->of]
+            + ($this->kind === ProofKind::Metal ? $metal : []);
     }
 }

@@ -192,11 +192,11 @@ final class DoorsTest extends TestCase
         }
         $page = $this->read('/units');
         $this->assertSame(['C-9007', 'C-9006', 'C-9005'], array_column($page->json('units'), 'coreTag'));
-        $next = $this->read('/units?before='.$page->json('before'));
+        $next = $this->read('/units?after='.$page->json('after'));
         $this->assertSame(['C-9004', 'C-9003', 'C-9002'], array_column($next->json('units'), 'coreTag'));
-        $last = $this->read('/units?before='.$next->json('before'));
+        $last = $this->read('/units?after='.$next->json('after'));
         $this->assertSame(['C-9001'], array_column($last->json('units'), 'coreTag'));
-        $this->assertNull($last->json('before'));
+        $this->assertNull($last->json('after'));
     }
 
     public function test_the_scan_line_finds_tags_serials_parts_lots_and_customers(): void

@@ -6,7 +6,9 @@ use App\Catalog\Models\Part;
 use App\Kernel\Tally;
 use App\Shop\Models\Customer;
 use App\Yard\Models\Unit;
+use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
+use PHPUnit\Framework\Attributes\DataProvider;
 use Tests\TestCase;
 
 /** No list is cut without a word, and what a list shows is found again by the numbers people read out. */
@@ -102,6 +104,79 @@ final class ListsTest extends TestCase
             array_slice(array_column(array_column($all['balances'], 'customer'), 'code'), 0, 2),
             array_column(array_column([...$first['balances'], ...$second['balances']], 'customer'), 'code'),
         );
+    }
+
+    /** @return array<string, array{string, string, string, list<string>}> list, its rows, its names, orders */
+    public static function sortedLists(): array
+    {
+        return [
+            'units' => ['/units', 'units', 'coreTag', ['coreTag', 'station', 'grade', 'promisedOn']],
+            'stock' => ['/stock?q=plate', 'parts', 'number', ['number', 'name', 'price']],
+            'balances' => ['/money/core-balances', 'balances', 'customer', ['customer', 'owed', 'charged', 'overdue']],
+        ];
+    }
+
+    /** @param  list<string>  $orders */
+    #[DataProvider('sortedLists')]
+    public function test_the_database_sorts_every_page_of_a_list(
+        string $list,
+        string $rows,
+        string $name,
+        array $orders,
+    ): void {
+        foreach (['2027-01-03', null, '2026-12-24', '2027-01-03', null] as $i => $promised) {
+            $this->receive("C-900$i", ['customer' => $i % 2 ? 'WS-LOW' : 'WS-PIER'])->assertCreated();
+            $unit = Unit::byNumber("C-900$i");
+            $unit->promised_on = $promised;
+            $unit->station_since = now()->subHours(7 * $i % 5);
+            $unit->save();
+        }
+        $with = fn (string $more): string => $list.(str_contains($list, '?') ? '&' : '?').$more;
+        foreach ($orders as $order) {
+            $walked = [];
+            foreach (['', '-'] as $minus) {
+                config(['yard.page_size' => 2]);
+                $after = null;
+                $paged = [];
+                do {
+                    $page = $this->as('manager')
+                        ->read($with("sort=$minus$order".($after === null ? '' : '&after='.urlencode((string) $after))))
+                        ->json();
+                    $paged = [...$paged, ...array_column($page[$rows], null)];
+                    $after = $page['after'];
+                } while ($after !== null && count($paged) < 500);
+                config(['yard.page_size' => 500]);
+                $whole = $this->read($with("sort=$minus$order"))->json($rows);
+                $this->assertSame($whole, $paged, "$list by $minus$order: no gap, no double");
+                $this->assertCount($page['total'], $paged);
+                $walked[$minus] = $paged;
+            }
+            $value = fn (array $row): mixed => match ($order) {
+                'station' => -(int) strtotime($row['stationSince']),
+                'promisedOn' => $row['promisedOn'] ?? '9999-12-31',
+                'customer' => $row['customer']['name'],
+                default => $row[$order],
+            };
+            $up = array_map($value, $walked['']);
+            if ($order !== 'station' && $order !== 'name' && $order !== 'customer') {
+                $this->assertSame(Collection::make($up)->sort()->values()->all(), $up, "$list by $order");
+            }
+            $this->assertEqualsCanonicalizing(
+                array_column($walked[''], $name),
+                array_column($walked['-'], $name),
+                'turned round it is the same list',
+            );
+        }
+        $this->assertProblem($this->read($with('sort=luck')), 422, 'This list is sorted by', '/sort');
+    }
+
+    public function test_a_place_of_another_list_is_refused_by_name(): void
+    {
+        $this->receive('C-9001');
+        foreach (['nonsense', base64_encode('{"parts.number":"A"}')] as $place) {
+            $page = $this->as('viewer')->read("/units?after=$place");
+            $this->assertProblem($page, 422, 'no place in this list', '/after');
+        }
     }
 
     public function test_the_scan_line_leads_to_the_units_of_a_customer_and_no_others(): void

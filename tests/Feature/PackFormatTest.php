@@ -41,25 +41,6 @@ final class PackFormatTest extends TestCase
         $this->assertSame([], $c->body->after, 'unless it says otherwise');
     }
 
-    public function test_no_two_families_are_taken_apart_alike(): void
-    {
-        $pack = json_decode((string) file_get_contents(dirname(__DIR__, 2).'/database/demo/catalog.json'));
-        $traps = $names = [];
-        foreach ($pack->families as $family) {
-            $traps[$family->code] = array_filter(array_map(fn ($o) => $o->trap ?? '', $family->teardown));
-            $names[$family->code] = array_column($family->teardown, 'name');
-            $this->assertGreaterThan(20, count($family->teardown));
-        }
-        foreach ([$traps, $names] as $said) {
-            foreach (array_keys($said) as $one) {
-                foreach (array_keys($said) as $other) {
-                    $shared = count(array_intersect($said[$one], $said[$other])) / count($said[$one]);
-                    $one === $other || $this->assertLessThanOrEqual(1 / 3, $shared, "$one and $other");
-                }
-            }
-        }
-    }
-
     public function test_a_proof_is_a_few_words(): void
     {
         $pack = self::expanded(['assembly' => [[

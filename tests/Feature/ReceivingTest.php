@@ -249,7 +249,7 @@ final class ReceivingTest extends TestCase
             'acknowledged' => ['pressure-raised', 'lockup-firm'],
         ])->assertOk();
         $this->assertProblem(
-            $this->as('teardown')->prove('C-9001', 'teardown', 'parking', 'done'),
+            $this->as('teardown')->prove('C-9001', 'teardown', 'filter', 'done'),
             409,
             'photograph',
         );
@@ -259,7 +259,7 @@ final class ReceivingTest extends TestCase
             ['Idempotency-Key' => uniqid(), 'Accept' => 'application/json'],
         )->assertCreated();
         $this->assertProblem(
-            $this->prove('C-9001', 'teardown', 'parking', 'done'),
+            $this->prove('C-9001', 'teardown', 'filter', 'done'),
             409,
             'comes after', // and no longer the picture
         );

@@ -266,7 +266,7 @@ final class ShopFloorTest extends TestCase
         );
         $packs = array_filter($card['assembly']['places'], fn (array $p) => $p['kind'] === 'pack');
         $this->assertSame(
-            [['reuse bright flat ones'], ['reuse bright flat ones']],
+            array_fill(0, 4, ['reuse bright flat ones']),
             array_values(array_map(fn (array $p) => array_column($p['house'], 'choice'), $packs)),
             'steels at every pack',
         );

@@ -6,6 +6,7 @@ use GuzzleHttp\Pool;
 use GuzzleHttp\Psr7\Request;
 use GuzzleHttp\TransferStats;
 use Illuminate\Console\Command;
+use Illuminate\Pagination\Cursor;
 use Illuminate\Support\Facades\DB;
 
 /** Every view of a shop grown to years, against the bare route, and against the same view of a small shop. */
@@ -95,11 +96,13 @@ final class VolumeBenchmarkCommand extends Command
             'yard plan' => '/api/yard/plan',
             'day of the manager' => '/api/yard/day',
             'units' => '/api/units',
-            'units, deep page' => "/api/units?before=$middle",
+            'units, deep page' => '/api/units?after='.(new Cursor(['units.id' => $middle]))->encode(),
+            'units, by promise' => '/api/units?sort=promisedOn',
             'units of a customer' => "/api/units?customer=$customer",
             'scan line, serial' => "/api/find?q=$serial",
             'scan line, end of a VIN' => "/api/find?q=$vin",
             'stock' => '/api/stock',
+            'stock, by price' => '/api/stock?sort=-price',
             'stock, searched' => '/api/stock?q=plate',
             'lot page' => "/api/lots/$lot",
             'return rates' => '/api/insight/return-rates',

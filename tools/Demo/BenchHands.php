@@ -19,10 +19,15 @@ use App\Yard\Models\Build;
 use App\Yard\Models\Unit;
 use Closure;
 use Illuminate\Http\UploadedFile;
+use Yard\Core\Quantity\Quantity;
 
 /** Works through the operations of a demo unit as a builder would: each time the first that may be done. */
 final class BenchHands
 {
+    private const SMALL_WRENCH_NM = 30;
+
+    private const GAUGES = ['bore gauge' => 'B-01', 'beam wrench' => 'T-03'];
+
     /**
      * @param  Closure(): Person  $next  who does the next operation; moves the clock on
      * @param  array<string, array<string, string>>  $findings  what is found, by part; the rest is sound
@@ -92,6 +97,7 @@ final class BenchHands
     {
         return match ($proof->kind) {
             ProofKind::Done => [],
+            ProofKind::Metal => ['choice' => $this->metal($unit, $proof)],
             ProofKind::Fit => $this->fit(self::buildOf($unit), $proof),
             default => $this->reading($unit, $proof),
         };
@@ -108,6 +114,11 @@ final class BenchHands
         return $proof->of === 'unit label' ? self::buildOf($unit)->serial : 'T-'.substr($unit->core_tag, 2);
     }
 
+    private function metal(Unit $unit, ProofSpec $proof): string
+    {
+        return array_column(self::buildOf($unit)->frozen()['fasteners'], 'metal', 'code')[$proof->of];
+    }
+
     private static function buildOf(Unit $unit): Build
     {
         return $unit->currentBuild ?? throw new \LogicException('The unit has no build.');
@@ -122,10 +133,21 @@ final class BenchHands
             ->where('code', $part)
             ->firstOrFail();
 
-        return $this->findings[$part] ?? [
+        $found = $this->findings[$part] ?? [
             'condition' => $spec->body['conditions'][0],
             'disposition' => 'reuse',
             'role' => 'none',
+        ];
+        $measure = $spec->body['measure'] ?? null;
+        if ($measure === null) {
+            return $found;
+        }
+        $window = $measure['window'];
+        $reading = $window['min'] + ($window['max'] - $window['min']) * (0.3 + 0.05 * ($this->n % 7));
+
+        return $found + [
+            'reading' => sprintf('%.4f %s', $reading, $measure['unit']),
+            'gauge' => self::GAUGES[$measure['gauge']] ?? 'D-01',
         ];
     }
 
@@ -134,14 +156,14 @@ final class BenchHands
     {
         $place = array_column($proof->reading()->places($build->frozen()), null, 'code')[$proof->place()];
         $inch = $place['unit'] === 'in';
-        // A thousandth of an inch or its metric like, off the nominal depth, as real drums are.
-        $measured = isset($place['depth'])
-            ? $place['depth']['nominal'] + (($this->n % 7) - 3) * ($inch ? 0.001 : 0.02)
-            : (0.01 + 0.001 * ($this->n % 14)) * ($inch ? 1 : 25.4);
-        $text = sprintf($inch ? '%.3f in' : '%.2f mm', $measured);
+        // A few thousandths of an inch or their metric like, off what is nominal, as real drums and shafts are.
+        $off = (($this->n % 7) - 3) * (isset($place['depth']) ? 1 : 2) * ($inch ? 0.001 : 0.02);
+        $usual = $place['depth']['nominal'] ?? $place['target'];
+        $written = fn (float $value): string => sprintf($inch ? '%.3f in' : '%.2f mm', $value);
+        $text = $written($usual + $off);
         $found = app(FitProposal::class)->propose($build, $proof->place(), $text);
         if (! isset($found['result']['best'])) {
-            $text = $inch ? '0.012 in' : '0.30 mm';
+            $text = $written($usual); // a size is not on the shelf
             $found = app(FitProposal::class)->propose($build, $proof->place(), $text);
         }
 
@@ -154,7 +176,9 @@ final class BenchHands
         $build = self::buildOf($unit);
         $place = array_column($proof->reading()->places($build->frozen()), null, 'code')[$proof->place()];
         if ($proof->kind === ProofKind::Torque) {
-            return ['reading' => $place['torque'], 'gauge' => $proof->of === 'pump' ? 'T-02' : 'T-01'];
+            $large = Quantity::parse($place['torque'], 'torque', 'N.m')->si() > self::SMALL_WRENCH_NM;
+
+            return ['reading' => $place['torque'], 'gauge' => $large ? 'T-02' : 'T-01'];
         }
         if ($proof->kind === ProofKind::Air) {
             return ['reading' => 1 + (($this->n + ord($proof->of[0])) % 4).' psi', 'gauge' => 'P-01'];

@@ -14,6 +14,7 @@ final class CheckOperations
         'pack' => 'packs',
         'end-play' => 'endPlays',
         'torque' => 'fasteners',
+        'metal' => 'fasteners',
         'air' => 'airChecks',
         'condition' => 'findings',
         'observation' => 'seen',

@@ -196,7 +196,12 @@ final class CheckReferences
             $this->unique($family->{$bench}, 'code', "$at/$bench");
             array_push($this->errors, ...CheckOperations::errors($family, $bench, $at));
         }
-        array_push($this->errors, ...CheckSection::errors($family, $at), ...CheckPorts::errors($family, $at));
+        array_push(
+            $this->errors,
+            ...CheckSection::errors($family, $at),
+            ...CheckPorts::errors($family, $at),
+            ...CheckFasteners::errors($family, $this->pack->vocabularies, $at),
+        );
     }
 
     /**

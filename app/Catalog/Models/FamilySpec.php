@@ -41,4 +41,22 @@ final class FamilySpec extends Record
     ];
 
     protected $casts = ['body' => 'array'];
+
+    /**
+     * All of a kind in their order, as plain data: a bench reads a hundred of them with every answer.
+     *
+     * @return list<array<string, mixed>> each body with its code and name
+     */
+    public static function bodies(int $family, string $kind): array
+    {
+        return array_values(self::query()
+            ->where('family_id', $family)
+            ->where('kind', $kind)
+            ->orderBy('position')
+            ->toBase()
+            ->get(['code', 'name', 'body'])
+            ->map(fn (\stdClass $s) => ['code' => $s->code, 'name' => $s->name]
+                + json_decode($s->body, true, flags: JSON_THROW_ON_ERROR))
+            ->all());
+    }
 }

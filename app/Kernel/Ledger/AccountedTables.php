@@ -25,6 +25,7 @@ final class AccountedTables
         'recordings',
         'discrepancies',
         'findings',
+        'finding_plates',
         'pack_fits',
         'pack_fit_picks',
         'installed_parts',

@@ -24,7 +24,13 @@ final class Ledger
         JSON_UNESCAPED_SLASHES |
         JSON_PRESERVE_ZERO_FRACTION;
 
+    /** Events of one piece of work are written together, but never more than this at once. */
+    private const TOGETHER = 200;
+
     private int $depth = 0;
+
+    /** @var list<array<string, mixed>> events that are whole, in their order, to be written together */
+    private array $whole = [];
 
     /** @var list<Change> since the last event */
     private array $changes = [];
@@ -58,19 +64,27 @@ final class Ledger
     /** What happened since the last event is taken back. */
     public function forget(): void
     {
-        [$this->event, $this->changes] = [null, []];
+        [$this->event, $this->changes, $this->whole] = [null, [], []];
     }
 
-    /** Writes what waits for its changes: before somebody reads the ledger, and at the end. */
+    /** Writes what waits: before somebody reads the ledger, and at the end. */
     public function settle(): void
     {
         if ($this->event === null && $this->changes !== []) {
             $this->event = $this->event('rows', self::ROWS_CHANGED, [], null);
         }
+        $this->close();
+        [$events, $this->whole] = [$this->whole, []];
+        $this->write($events);
+    }
+
+    /** The last event has all its changes. */
+    private function close(): void
+    {
         if ($this->event !== null) {
-            [$event, $changes] = [$this->event, $this->changes];
+            $changes = $this->changes === [] ? null : json_encode($this->changes, self::JSON);
+            $this->whole[] = $this->event + ['changes' => $changes];
             [$this->event, $this->changes] = [null, []];
-            $this->write($event + ['changes' => $changes === [] ? null : json_encode($changes, self::JSON)]);
         }
     }
 
@@ -84,7 +98,7 @@ final class Ledger
     public function record(string $stream, string $kind, array $payload, ?int $unitId = null): void
     {
         $this->within(function () use ($stream, $kind, $payload, $unitId): void {
-            $this->event === null || $this->settle();
+            count($this->whole) < self::TOGETHER ? $this->close() : $this->settle();
             $this->event = $this->event($stream, $kind, $payload, $unitId);
         });
     }
@@ -130,23 +144,27 @@ final class Ledger
         ];
     }
 
-    /** @param  array<string, mixed>  $event */
-    private function write(array $event): void
+    /** @param  list<array<string, mixed>>  $events */
+    private function write(array $events): void
     {
-        $stream = $event['stream'];
-        // The stream's row serialises writers; its head is also a second account of where the chain ends.
-        $head =
-            DB::table('ledger_streams')->where('stream', $stream)->lockForUpdate()->first() ?? self::begun($stream);
-        $event += ['seq' => $head->seq + 1, 'prev_hash' => $head->hash];
-        $event['hash'] = self::hash($event);
-        DB::table('ledger')->insert($event);
-        DB::table('ledger_streams')
-            ->where('stream', $stream)
-            ->update(['seq' => $event['seq'], 'hash' => $event['hash']]);
-        DB::afterCommit(
-            fn () => Anchors::add($stream, $event['seq'], $event['hash']) ||
-                AnchorLater::dispatch($stream, $event['seq'], $event['hash']),
-        );
+        $heads = [];
+        foreach ($events as $n => $event) {
+            $stream = $event['stream'];
+            // The stream's row serialises writers; its head is also a second account of where the chain ends.
+            $head = $heads[$stream] ??=
+                DB::table('ledger_streams')->where('stream', $stream)->lockForUpdate()->first() ?? self::begun($stream);
+            $event += ['seq' => $head->seq + 1, 'prev_hash' => $head->hash];
+            $events[$n] = $event += ['hash' => self::hash($event)];
+            [$head->seq, $head->hash] = [$event['seq'], $event['hash']];
+        }
+        $events === [] || DB::table('ledger')->insert($events);
+        foreach ($heads as $stream => $head) {
+            $now = ['seq' => $head->seq, 'hash' => $head->hash];
+            DB::table('ledger_streams')->where('stream', $stream)->update($now);
+            DB::afterCommit(
+                fn () => Anchors::add((string) $stream, ...$now) || AnchorLater::dispatch((string) $stream, ...$now),
+            );
+        }
     }
 
     /** The head of a stream that did not exist a moment ago, locked, whoever made it first. */

@@ -16,7 +16,12 @@ final class MoneyController
         $in = $request->validated();
 
         return response()->json(
-            $balance->page($in['q'] ?? '', (int) ($in['after'] ?? 0), (int) config('yard.page_size')),
+            $balance->page(
+                $in['q'] ?? '',
+                $in['sort'] ?? '-overdue',
+                (int) ($in['after'] ?? 0),
+                (int) config('yard.page_size'),
+            ),
         );
     }
 

@@ -14,9 +14,19 @@ final class CoreBalance
     /** Lines on one statement; the totals are of all, and the paper says how many it leaves out. */
     public const LINES = 500;
 
-    /** @return array{total: int, after: ?int, balances: list<array<string, mixed>>} most overdue first */
-    public function page(string $typed, int $skip, int $size): array
+    /** What the list is sorted by; a minus turns it round. */
+    public const ORDERS = [
+        'customer' => ['c.name'],
+        'owed' => ['COALESCE(owed, 0)'],
+        'charged' => ['COALESCE(charged, 0)'],
+        'overdue' => ['COALESCE(overdue, 0)', 'COALESCE(owed, 0)'],
+    ];
+
+    /** @return array{total: int, after: ?int, balances: list<array<string, mixed>>} most overdue first, or as asked */
+    public function page(string $typed, string $sort, int $skip, int $size): array
     {
+        $direction = str_starts_with($sort, '-') ? ' DESC' : '';
+        $by = array_map(fn (string $c) => $c.$direction, self::ORDERS[ltrim($sort, '-')]);
         // Only what is owed is read for the order; what came in is added up for the customers of the page.
         $owed = DB::table('core_debts')
             ->whereNull('settled_at')
@@ -30,7 +40,7 @@ final class CoreBalance
             ->leftJoinSub($owed, 'd', 'd.customer_id', '=', 'c.id')
             ->where('c.core_account', true) // owed a core or sent one, ever
             ->when($typed !== '', fn ($q) => $q->where('c.name', 'like', addcslashes($typed, '%_\\').'%'))
-            ->orderByRaw('COALESCE(overdue, 0) DESC, COALESCE(owed, 0) DESC, c.name, c.id')
+            ->orderByRaw(implode(', ', [...$by, 'c.name', 'c.id']))
             ->offset($skip)
             ->limit($size + 1)
             ->select(['c.id', 'c.code', 'c.name', 'owed', 'charged', 'overdue', 'oldest'])

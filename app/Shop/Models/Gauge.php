@@ -3,6 +3,9 @@
 namespace App\Shop\Models;
 
 use App\Kernel\Record;
+use App\Kernel\Refusal;
+use App\Kernel\TypedQuantity;
+use Yard\Core\Quantity\Unit as MeasureUnit;
 
 /**
  * A measuring tool with its range and calibration date.
@@ -31,4 +34,52 @@ final class Gauge extends Record
         'range_max',
         'calibrated_until',
     ];
+
+    /**
+     * The gauge that is said to have shown a reading.
+     *
+     * @param  string  $at  where in what was sent reading and gauge stand
+     *
+     * @throws Refusal where there is none, it measures something else, or cannot show that much
+     */
+    public static function thatShowed(?string $code, string $quantity, TypedQuantity $reading, string $at): self
+    {
+        $gauge =
+            self::query()->where('code', (string) $code)->first() ??
+            throw Refusal::at("$at/gauge", 'Say which gauge was used.');
+        if ($gauge->kind !== $quantity) {
+            [$shows, $wanted] = [MeasureUnit::noun($gauge->kind), MeasureUnit::noun($quantity)];
+            throw Refusal::at("$at/gauge", "\"$gauge->name\" measures $shows, not $wanted.");
+        }
+        $shown = $reading->in($gauge->unit);
+        [$least, $most] = [(float) $gauge->range_min, (float) $gauge->range_max];
+        if ($shown < $least - 1e-9 || $shown > $most + 1e-9) {
+            throw Refusal::at(
+                "$at/reading",
+                "\"$gauge->name\" shows $least to $most $gauge->unit; it cannot have shown {$reading->typed}.",
+            );
+        }
+
+        return $gauge;
+    }
+
+    public function isOverdue(): bool
+    {
+        return $this->calibrated_until < now()->format('Y-m-d');
+    }
+
+    /** @return array<string, mixed> as a bench offers it */
+    public function shown(): array
+    {
+        return [
+            'code' => $this->code,
+            'name' => $this->name,
+            'kind' => $this->kind,
+            'unit' => $this->unit,
+            'min' => (float) $this->range_min,
+            'max' => (float) $this->range_max,
+            'calibratedUntil' => $this->calibrated_until,
+            'overdue' => $this->isOverdue(),
+        ];
+    }
 }

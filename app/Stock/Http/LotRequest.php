@@ -9,6 +9,6 @@ final class LotRequest extends SignedRequest
     /** @return array<string, mixed> */
     public function rules(): array
     {
-        return ['after' => 'nullable|integer'];
+        return ['sort' => 'nullable|string|max:20', 'after' => 'nullable|string|max:200'];
     }
 }

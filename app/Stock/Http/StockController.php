@@ -3,6 +3,7 @@
 namespace App\Stock\Http;
 
 use App\Catalog\Models\Part;
+use App\Kernel\SortedPages;
 use App\Stock\Queries\Shelf;
 use App\Stock\Queries\UnitsWithLot;
 use Illuminate\Http\JsonResponse;
@@ -14,41 +15,42 @@ final class StockController
     {
         $in = $request->validated();
         $size = (int) config('yard.page_size');
-        $rows = $shelf->page($in['q'] ?? '', $in['after'] ?? null, $size);
-        $page = $rows->take($size);
+        $page = $shelf->page($in['q'] ?? '', $in['sort'] ?? null, $in['after'] ?? null, $size);
 
         return response()->json([
             'total' => $shelf->total($in['q'] ?? ''),
-            'parts' => $page
-                ->map(
-                    fn (Part $p) => [
-                        'number' => $p->number,
-                        'name' => $p->name,
-                        'kind' => $p->kind,
-                        'price' => (float) $p->price,
-                        'thickness' => $p->thickness === null ? null : (float) $p->thickness,
-                        'thicknessUnit' => $p->thickness_unit,
-                        'aliases' => $p->aliases,
-                        'pieces' => (int) $p->getAttribute('pieces'),
-                    ],
-                )
-                ->values(),
-            'after' => $rows->count() > $page->count() ? $page->last()?->number : null,
+            'parts' => array_map(self::shown(...), $page->items()),
+            'after' => SortedPages::after($page),
         ]);
+    }
+
+    /** @return array<string, mixed> */
+    private static function shown(Part $p): array
+    {
+        return [
+            'number' => $p->number,
+            'name' => $p->name,
+            'kind' => $p->kind,
+            'price' => (float) $p->price,
+            'thickness' => $p->thickness === null ? null : (float) $p->thickness,
+            'thicknessUnit' => $p->thickness_unit,
+            'aliases' => $p->aliases,
+            'pieces' => (int) $p->getAttribute('pieces'),
+        ];
     }
 
     /** Which units carry this lot, and where they are: the urgent question when a lot is bad. */
     public function lot(LotRequest $request, string $lot, UnitsWithLot $units): JsonResponse
     {
+        $in = $request->validated();
         $size = (int) config('yard.page_size');
-        $rows = $units->page($lot, $request->validated()['after'] ?? null, $size);
-        $page = $rows->take($size);
+        $page = $units->page($lot, $in['sort'] ?? null, $in['after'] ?? null, $size);
 
         return response()->json([
             'lot' => $lot,
             'total' => $units->totals($lot),
-            'after' => $rows->count() > $size ? $page->last()?->id : null,
-            'units' => $page->map(
+            'after' => SortedPages::after($page),
+            'units' => array_map(
                 fn (\stdClass $r) => [
                     'serial' => $r->serial,
                     'coreTag' => $r->core_tag,
@@ -59,6 +61,7 @@ final class StockController
                     'place' => $r->place,
                     'count' => $r->count,
                 ],
+                $page->items(),
             ),
         ]);
     }

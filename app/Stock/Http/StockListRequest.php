@@ -9,6 +9,10 @@ final class StockListRequest extends SignedRequest
     /** @return array<string, mixed> */
     public function rules(): array
     {
-        return ['q' => 'nullable|string|max:60', 'after' => 'nullable|string|max:40'];
+        return [
+            'q' => 'nullable|string|max:60',
+            'sort' => 'nullable|string|max:20',
+            'after' => 'nullable|string|max:300',
+        ];
     }
 }

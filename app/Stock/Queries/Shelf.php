@@ -3,31 +3,37 @@
 namespace App\Stock\Queries;
 
 use App\Catalog\Models\Part;
+use App\Kernel\SortedPages;
 use App\Kernel\Tally;
+use Illuminate\Contracts\Pagination\CursorPaginator;
 use Illuminate\Database\Eloquent\Builder;
-use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Support\Facades\DB;
 
 /** Parts by number or by any of their names, with the pieces on the shelf. */
 final class Shelf
 {
-    /** @return Collection<int, Part> one page and one row more, by number; `pieces` on each */
-    public function page(string $typed, ?string $after, int $size): Collection
+    private const ORDERS = ['number' => 'parts.number', 'name' => 'parts.name', 'price' => 'parts.price'];
+
+    /** @return CursorPaginator<int, Part> `pieces` on each */
+    public function page(string $typed, ?string $sort, ?string $after, int $size): CursorPaginator
     {
-        $parts = $this->called($typed)
-            ->when($after !== null, fn (Builder $q) => $q->where('parts.number', '>', $after))
-            ->orderBy('parts.number')
-            ->limit($size + 1)
-            ->get('parts.*');
+        $page = (new SortedPages(self::ORDERS, 'parts.number'))->page(
+            $this->called($typed)->select('parts.*'),
+            $sort,
+            $after,
+            $size,
+        );
         // The page is cut first: only its own lots are added up.
         $pieces = DB::table('stock_lots')
-            ->whereIn('part_id', $parts->modelKeys())
+            ->whereIn('part_id', array_map(fn (Part $p) => $p->id, $page->items()))
             ->where('quantity', '>', 0)
             ->groupBy('part_id')
             ->selectRaw('part_id, SUM(quantity) AS pieces')
             ->pluck('pieces', 'part_id');
 
-        return $parts->each(fn (Part $p) => $p->setAttribute('pieces', (int) ($pieces[$p->id] ?? 0)));
+        array_map(fn (Part $p) => $p->setAttribute('pieces', (int) ($pieces[$p->id] ?? 0)), $page->items());
+
+        return $page;
     }
 
     public function total(string $typed): int

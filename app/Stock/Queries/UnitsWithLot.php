@@ -2,8 +2,9 @@
 
 namespace App\Stock\Queries;
 
+use App\Kernel\SortedPages;
+use Illuminate\Contracts\Pagination\CursorPaginator;
 use Illuminate\Database\Query\Builder;
-use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\LazyCollection;
 
@@ -12,13 +13,12 @@ final class UnitsWithLot
 {
     private const CHUNK = 1000;
 
-    /** @return Collection<int, \stdClass> one page and one row more, in the order they were put in */
-    public function page(string $lot, ?int $after, int $size): Collection
+    private const ORDERS = ['fitted' => 'i.id', 'unit' => 'b.serial', 'place' => 'i.place'];
+
+    /** @return CursorPaginator<int, \stdClass> in the order they were put in unless another is asked for */
+    public function page(string $lot, ?string $sort, ?string $after, int $size): CursorPaginator
     {
-        return $this->named($lot)
-            ->when($after !== null, fn (Builder $q) => $q->where('i.id', '>', $after))
-            ->limit($size + 1)
-            ->get();
+        return (new SortedPages(self::ORDERS, 'i.id'))->page($this->named($lot)->reorder(), $sort, $after, $size);
     }
 
     /** @return LazyCollection<int, \stdClass> every place, never all in memory */

@@ -37,7 +37,7 @@ final class TakeProof
             'generation' => $work->generation,
         ]);
         $row = $this->row($work, $operation, $answer, $by);
-        $missing = array_keys($work->again()->openOf($code));
+        $missing = array_keys($work->again()->openNow($code));
         $says = array_map(
             fn (ProofSpec $p) => $p->code,
             array_filter($operation->proofs, fn (ProofSpec $p) => $p->kind === ProofKind::Done),

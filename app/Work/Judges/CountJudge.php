@@ -52,6 +52,9 @@ final class CountJudge extends KeepsProofs
     public function undo(BenchWork $work, ProofSpec $proof): void
     {
         parent::undo($work, $proof);
+        if ($work->bench !== Bench::Teardown || $work->last($proof) === null) {
+            return; // nothing was counted that could differ
+        }
         foreach (CountsThatDiffer::at($work->unit, $work->bench) as $before) {
             $before->operation === $proof->operation && $before->proof === $proof->code &&
                 $before->update(['undone_at' => now()]);

@@ -106,7 +106,13 @@ final class BenchWork
     /** @return array<string, string> sentence by code of the proof that is missing */
     public function openOf(string $code): array
     {
-        return ($this->open ??= $this->judged())[$code] ?? [];
+        return ($this->open ??= $this->judged($this->operations))[$code] ?? [];
+    }
+
+    /** @return array<string, string> the same of an operation by itself: no other is judged for it */
+    public function openNow(string $code): array
+    {
+        return $this->judged([$this->operations[$code]])[$code] ?? [];
     }
 
     public function plan(): Plan
@@ -141,13 +147,14 @@ final class BenchWork
     }
 
     /**
+     * @param  array<OperationSpec>  $operations
      * @return array<string, array<string, string>> what is missing, by operation and proof. What was done stays
      *     proven, apart from what can lapse.
      */
-    private function judged(): array
+    private function judged(array $operations): array
     {
         $byJudge = [];
-        foreach ($this->operations as $operation) {
+        foreach ($operations as $operation) {
             $done = ($this->rows[$operation->code] ?? null)?->state === OperationState::Done;
             foreach ($operation->proofs as $proof) {
                 if (! $done || $proof->kind->mayLapse()) {

@@ -13,7 +13,8 @@ final class UnitListRequest extends SignedRequest
             'station' => 'nullable|string|max:20',
             'late' => 'nullable|boolean',
             'customer' => 'nullable|string|exists:customers,code',
-            'before' => 'nullable|integer',
+            'sort' => 'nullable|string|max:20',
+            'after' => 'nullable|string|max:200',
         ];
     }
 

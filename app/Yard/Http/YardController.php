@@ -3,6 +3,7 @@
 namespace App\Yard\Http;
 
 use App\Kernel\Refusal;
+use App\Kernel\SortedPages;
 use App\Shop\Http\SignedRequest;
 use App\Shop\RuleDefinition;
 use App\Yard\Models\Unit;
@@ -59,15 +60,13 @@ final class YardController
     public function units(UnitListRequest $request, UnitList $units): JsonResponse
     {
         $in = $request->validated();
-        $size = (int) config('yard.page_size');
-        $rows = $units->page($in, $size);
-        $page = $rows->take($size);
+        $page = $units->page($in, (int) config('yard.page_size'));
 
         return response()->json([
             'total' => $units->total($in),
             'customer' => $units->customer($in),
-            'units' => $page->map(UnitSummary::of(...))->values(),
-            'before' => $rows->count() > $page->count() ? $page->last()?->id : null,
+            'units' => array_map(UnitSummary::of(...), $page->items()),
+            'after' => SortedPages::after($page),
         ]);
     }
 

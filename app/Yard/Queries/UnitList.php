@@ -2,31 +2,39 @@
 
 namespace App\Yard\Queries;
 
+use App\Kernel\SortedPages;
 use App\Kernel\Tally;
 use App\Shop\Models\Customer;
 use App\Yard\Models\Unit;
+use Illuminate\Contracts\Pagination\CursorPaginator;
 use Illuminate\Database\Eloquent\Builder;
-use Illuminate\Database\Eloquent\Collection;
 
 /**
- * Units, newest first: of a station, of a customer, or late.
+ * Units, newest first unless another order is asked for: of a station, of a customer, or late.
  *
- * @phpstan-type Asked array{station?: ?string, late?: mixed, customer?: ?string, before?: ?int}
+ * @phpstan-type Asked array{station?: ?string, late?: mixed, customer?: ?string, sort?: ?string, after?: ?string}
  */
 final class UnitList
 {
+    private const ORDERS = [
+        'coreTag' => 'units.id',
+        'station' => 'units.station_since',
+        'grade' => 'units.grade',
+        'promisedOn' => 'units.promise_order',
+    ];
+
     /**
      * @param  Asked  $asked
-     * @return Collection<int, Unit> one page and one row more
+     * @return CursorPaginator<int, Unit>
      */
-    public function page(array $asked, int $size): Collection
+    public function page(array $asked, int $size): CursorPaginator
     {
-        return $this->asked($asked)
-            ->named()
-            ->when(isset($asked['before']), fn (Builder $q) => $q->where('units.id', '<', $asked['before'] ?? 0))
-            ->orderByDesc('units.id')
-            ->limit($size + 1)
-            ->get();
+        return (new SortedPages(self::ORDERS, 'units.id'))->page(
+            $this->asked($asked)->named(),
+            $asked['sort'] ?? '-coreTag',
+            $asked['after'] ?? null,
+            $size,
+        );
     }
 
     /** @param  Asked  $asked */

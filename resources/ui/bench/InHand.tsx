@@ -63,6 +63,7 @@ const PROOF_WORDS: Record<ProofAsked['kind'], string> = {
     fit: 'choose parts',
     torque: 'torque',
     air: 'air check',
+    metal: 'metal of the bolts',
     orientation: 'which way round',
     photo: 'picture',
     scan: 'scan',

@@ -3,8 +3,8 @@ import { available, missingBefore, reopened, unreachable, type Node } from './ev
 import type { Operation, ProofAsked } from './types';
 import type { Waiting } from './offline';
 
-/** Proofs that only the server can take: parts off its shelf, a second person's PIN. */
-const NEEDS_NETWORK = new Set(['fit', 'sign']);
+/** Proofs that only the server can take: parts off its shelf, a second person's PIN, which metals go together. */
+const NEEDS_NETWORK = new Set(['fit', 'sign', 'metal']);
 
 /** What is kept beside the work and proves nothing: something said, a picture of no proof. */
 const saysNothing = (write: Waiting): boolean =>

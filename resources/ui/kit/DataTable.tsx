@@ -17,11 +17,16 @@ export type Column<Row> = {
     cell: (row: Row) => ReactNode;
     /** What the column is sorted by; without it, it is not. */
     sort?: (row: Row) => string | number;
+    /** The database can sort by this column, under its id. */
+    sorted?: true;
     /** Numbers stand right. */
     right?: boolean;
     /** Names the row. */
     head?: boolean;
 };
+
+/** By which column the database sorts, a minus before it for the other way round; null for the usual order. */
+export type Order = { by: string | null; change: (by: string) => void };
 
 type Props<Row> = {
     columns: Column<Row>[];
@@ -32,33 +37,48 @@ type Props<Row> = {
     empty: string;
     /** How many there are in all, when not every row is here. */
     total?: number;
+    /** Sorts the list where it lies, all pages of it; without it only a list that is here whole is sorted. */
+    order?: Order;
     /** Fetches the next page; null at the end of the list. */
     more?: { text: string; fetch: (() => void) | null; busy: boolean };
 };
 
 const place = (c: Column<unknown>) => (c.right ? 'text-right' : 'text-left');
 
-const definition = <Row,>(c: Column<Row>, whole: boolean): ColumnDef<Row> => ({
+const definition = <Row,>(c: Column<Row>, sorts: boolean): ColumnDef<Row> => ({
     id: c.id,
     header: c.title,
     cell: ({ row }) => c.cell(row.original),
-    enableSorting: whole && c.sort !== undefined,
+    enableSorting: sorts,
     sortDescFirst: false,
-    ...(c.sort && { accessorFn: c.sort }),
+    accessorFn: c.sort ?? (() => null),
     meta: c,
 });
 
-/** The rows, sorted by the column the person chose; only where every row is here. */
-function useSorted<Row>({ columns, rows, rowId, total }: Pick<Props<Row>, 'columns' | 'rows' | 'rowId' | 'total'>) {
+const stateOf = ({ by }: Order): SortingState =>
+    by === null ? [] : [{ id: by.replace(/^-/, ''), desc: by.startsWith('-') }];
+
+type Sorted<Row> = Pick<Props<Row>, 'columns' | 'rows' | 'rowId' | 'total' | 'order'>;
+
+/** The rows, sorted by the column the person chose: by the database, or here where every row is here. */
+function useSorted<Row>({ columns, rows, rowId, total, order }: Sorted<Row>) {
     // A page sorted by itself would look like the whole list sorted.
     const whole = total === undefined || rows.length === total;
-    const [sorting, setSorting] = useState<SortingState>([]);
+    const [own, setOwn] = useState<SortingState>([]);
+    const sorting = order ? stateOf(order) : own;
+    const change = (next: SortingState) => {
+        const [by] = next;
+        if (!order) setOwn(next);
+        else if (by) order.change((by.desc ? '-' : '') + by.id);
+    };
     // eslint-disable-next-line react-hooks/incompatible-library -- a list is drawn anew with its rows; nothing is kept
     return useReactTable({
         data: rows,
-        columns: columns.map((c) => definition(c, whole)),
+        columns: columns.map((c) => definition(c, order ? c.sorted === true : whole && c.sort !== undefined)),
         state: { sorting },
-        onSortingChange: setSorting,
+        manualSorting: order !== undefined,
+        enableSortingRemoval: order === undefined,
+        onSortingChange: (to) => change(typeof to === 'function' ? to(sorting) : to),
         getRowId: rowId,
         getCoreRowModel: getCoreRowModel(),
         getSortedRowModel: getSortedRowModel(),
@@ -66,8 +86,8 @@ function useSorted<Row>({ columns, rows, rowId, total }: Pick<Props<Row>, 'colum
 }
 
 /** Every list of the shop: columns that sort, and more rows when there are more. */
-export function DataTable<Row>({ columns, rows, rowId, chosen, empty, total, more }: Props<Row>) {
-    const table = useSorted({ columns, rows, rowId, total });
+export function DataTable<Row>({ columns, rows, rowId, chosen, empty, total, order, more }: Props<Row>) {
+    const table = useSorted({ columns, rows, rowId, total, ...(order && { order }) });
     return (
         <div className="sheet overflow-x-auto">
             <table className="w-full">

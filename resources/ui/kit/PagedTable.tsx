@@ -1,7 +1,8 @@
 import type { InfiniteData, UseInfiniteQueryResult } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';
+import { useSearchParams } from 'react-router';
 import { Field } from './basics';
-import { DataTable, type Column } from './DataTable';
+import { DataTable, type Column, type Order } from './DataTable';
 import { Fetched } from './Fetched';
 
 type Props<Page, Row> = {
@@ -13,6 +14,7 @@ type Props<Page, Row> = {
     rowId: (row: Row) => string;
     total?: (page: Page) => number;
     empty: string;
+    order?: Order;
     more: string;
     /** Stands above the rows once they are there. */
     above?: (first: Page) => ReactNode;
@@ -39,6 +41,17 @@ export function PagedTable<Page, Row>({ query, what, rows, total, more, above, .
             )}
         </Fetched>
     );
+}
+
+/** The order of a list as the address of the page keeps it. */
+export function useOrder(): Order & { asked: { sort?: string } } {
+    const [params, setParams] = useSearchParams();
+    const by = params.get('sort');
+    return {
+        by,
+        asked: by === null ? {} : { sort: by },
+        change: (sort) => setParams({ ...Object.fromEntries(params), sort }),
+    };
 }
 
 /** One line to search a list by; Enter or the button asks. */

@@ -38,6 +38,33 @@ describe('DataTable', () => {
         expect(within(screen.getByRole('columnheader', { name: 'Owes' })).queryByRole('button')).toBeNull();
         expect(screen.getByText('3 of 4,000')).toBeTruthy();
     });
+    it('lets the database sort a list that is here in part, and keeps its order', () => {
+        const change = vi.fn();
+        const served = columns.map((c) => (c.id === 'owed' ? { ...c, sorted: true as const } : c));
+        const list = (by: string | null) => (
+            <DataTable
+                columns={served}
+                rows={rows}
+                rowId={(r) => r.name}
+                empty="none"
+                total={4000}
+                order={{ by, change }}
+            />
+        );
+        const { rerender } = render(list(null));
+        const owes = () => screen.getByRole('columnheader', { name: /Owes/ });
+        expect(within(screen.getByRole('columnheader', { name: 'Customer' })).queryByRole('button')).toBeNull();
+        fireEvent.click(within(owes()).getByRole('button'));
+        expect(change).toHaveBeenLastCalledWith('owed');
+        rerender(list('owed'));
+        expect(owes().getAttribute('aria-sort')).toBe('ascending');
+        expect(names()).toEqual(['Birch', 'Alder', 'Cedar']);
+        fireEvent.click(within(owes()).getByRole('button'));
+        expect(change).toHaveBeenLastCalledWith('-owed');
+        rerender(list('-owed'));
+        fireEvent.click(within(owes()).getByRole('button'));
+        expect(change).toHaveBeenLastCalledWith('owed');
+    });
     it('says when there is nothing, and fetches more while there is more', () => {
         const fetch = vi.fn();
         const { rerender } = render(

@@ -37,7 +37,7 @@ final class RecordMeasurement
         $note = $answer->note;
         $place = Place::of($build, $kind, $code);
         $reading = TypedQuantity::parse($typed, $kind->quantity(), $place->unit, '/answer/reading');
-        $gauge = $this->gauge($gaugeCode, $kind, $reading);
+        $gauge = Gauge::thatShowed($gaugeCode, $kind->quantity(), $reading, '/answer');
         $value = $reading->in($place->unit);
         if (trim($note) === '') {
             $this->assertAsPredicted($build, $place, $value);
@@ -94,26 +94,5 @@ final class RecordMeasurement
                     (float) $fit->predicted." $place->unit. Check the stack, then say why in the note.",
             );
         }
-    }
-
-    private function gauge(?string $code, ReadingKind $kind, TypedQuantity $reading): Gauge
-    {
-        $gauge =
-            Gauge::query()->where('code', (string) $code)->first() ??
-            throw Refusal::at('/answer/gauge', 'Say which gauge was used.');
-        if ($gauge->kind !== $kind->quantity()) {
-            [$shows, $wanted] = [MeasureUnit::noun($gauge->kind), MeasureUnit::noun($kind->quantity())];
-            throw Refusal::at('/answer/gauge', "\"$gauge->name\" measures $shows, not $wanted.");
-        }
-        $shown = $reading->in($gauge->unit);
-        [$least, $most] = [(float) $gauge->range_min, (float) $gauge->range_max];
-        if ($shown < $least - 1e-9 || $shown > $most + 1e-9) {
-            throw Refusal::at(
-                '/answer/reading',
-                "\"$gauge->name\" shows $least to $most $gauge->unit; it cannot have shown {$reading->typed}.",
-            );
-        }
-
-        return $gauge;
     }
 }

@@ -72,7 +72,7 @@ final class AssemblySection implements Section
                 fn (array $f) => $this->fastener($f, $record->readings['torque'][$f['code']] ?? []),
                 $frozen['fasteners'],
             ),
-            'gauges' => $gauges->map(self::gauge(...))->all(),
+            'gauges' => $gauges->map(fn (Gauge $g) => $g->shown())->all(),
             'installed' => InstalledNow::in($build->id),
             'blockers' => $here
                 ? [...Gatekeeper::holds($unit, Gate::SignOff), ...$this->open->of($unit, $work)]
@@ -143,21 +143,6 @@ final class AssemblySection implements Section
             'predicted' => (float) $fit->predicted,
             'by' => $this->names->of($fit->fitted_by),
             'at' => $fit->fitted_at->toIso8601ZuluString(),
-        ];
-    }
-
-    /** @return array<string, mixed> */
-    private static function gauge(Gauge $g): array
-    {
-        return [
-            'code' => $g->code,
-            'name' => $g->name,
-            'kind' => $g->kind,
-            'unit' => $g->unit,
-            'min' => (float) $g->range_min,
-            'max' => (float) $g->range_max,
-            'calibratedUntil' => $g->calibrated_until,
-            'overdue' => $g->calibrated_until < now()->format('Y-m-d'),
         ];
     }
 

@@ -11,7 +11,11 @@ final class RecordFindingRequest extends SignedRequest
     {
         return [
             'part' => 'required|string|max:80',
-            'condition' => 'required|string|max:60',
+            'condition' => 'required_without:plates|nullable|string|max:60',
+            'plates' => 'array|max:30',
+            'plates.*' => 'required|string|max:60',
+            'reading' => 'nullable|string|max:40',
+            'gauge' => 'nullable|string|max:20',
             'disposition' => 'required|in:reuse,recondition,replace,scrap,shelf',
             'role' => 'required|in:cause,collateral,none',
             'ours' => 'boolean',

@@ -3,6 +3,8 @@
 namespace App\Stations\Teardown\Judges;
 
 use App\Catalog\Models\FamilySpec;
+use App\Kernel\OrderedRows;
+use App\Kernel\Refusal;
 use App\Shop\Models\Person;
 use App\Stations\Teardown\Actions\RecordFinding;
 use App\Stations\Teardown\Models\Finding;
@@ -44,14 +46,31 @@ final class GradedPart implements ConditionJudge
             'disposition' => $answer->string('disposition'),
             'role' => $answer->string('role'),
             'ours' => filter_var($answer->body['ours'] ?? false, FILTER_VALIDATE_BOOLEAN),
+            'plates' => self::plates($answer),
+            'reading' => $answer->string('reading'),
+            'gauge' => $answer->string('gauge'),
             'note' => $answer->note,
             'version' => (int) $answer->string('version'),
-        ], $by);
+        ], $by, '/answer');
     }
 
     public function undo(BenchWork $work, ProofSpec $proof): void
     {
-        self::findings($work)->where('part', $proof->of)->get()->each(fn (Finding $f) => $f->delete());
+        self::findings($work)->where('part', $proof->of)->get()->each(function (Finding $f): void {
+            OrderedRows::clear($f->plates());
+            $f->delete();
+        });
+    }
+
+    /** @return list<string> */
+    private static function plates(Answer $answer): array
+    {
+        $plates = $answer->body['plates'] ?? [];
+        if (! is_array($plates) || array_filter($plates, is_string(...)) !== $plates) {
+            throw Refusal::at('/answer/plates', 'Grade the plates one by one, from the piston outwards.');
+        }
+
+        return array_values($plates);
     }
 
     /** @return Builder<Finding> */

@@ -3,7 +3,11 @@
 namespace App\Stations\Teardown\Models;
 
 use App\Kernel\Ledger\AccountedRecord;
+use App\Shop\Models\Gauge;
+use Illuminate\Database\Eloquent\Relations\BelongsTo;
+use Illuminate\Database\Eloquent\Relations\HasMany;
 use Illuminate\Support\Carbon;
+use Illuminate\Support\Collection;
 
 /**
  * What was found on a part and what becomes of it.
@@ -20,6 +24,12 @@ use Illuminate\Support\Carbon;
  * @property int $found_by
  * @property Carbon $found_at
  * @property int $version
+ * @property string|null $measured  in the unit of the inspection list
+ * @property string|null $measured_typed
+ * @property bool|null $measured_inside
+ * @property int|null $gauge_id
+ * @property Collection<int, FindingPlate> $plates  from the piston outwards
+ * @property Gauge|null $gauge
  */
 final class Finding extends AccountedRecord
 {
@@ -37,7 +47,23 @@ final class Finding extends AccountedRecord
         'found_by',
         'found_at',
         'version',
+        'measured',
+        'measured_typed',
+        'measured_inside',
+        'gauge_id',
     ];
 
-    protected $casts = ['found_at' => 'datetime', 'ours' => 'boolean'];
+    protected $casts = ['found_at' => 'datetime', 'ours' => 'boolean', 'measured_inside' => 'boolean'];
+
+    /** @return HasMany<FindingPlate, $this> */
+    public function plates(): HasMany
+    {
+        return $this->hasMany(FindingPlate::class)->orderBy('position');
+    }
+
+    /** @return BelongsTo<Gauge, $this> */
+    public function gauge(): BelongsTo
+    {
+        return $this->belongsTo(Gauge::class);
+    }
 }

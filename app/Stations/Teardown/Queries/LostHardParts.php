@@ -34,6 +34,7 @@ final class LostHardParts implements HardPartLosses
                 ->pluck('part')
                 ->map(fn (string $code) => $numbers[$code] ?? '')
                 ->filter(fn (string $number) => in_array($number, $hard, true))
+                ->unique() // one part may stand on the list twice: looked at, and measured
                 ->values()
                 ->all(),
         );

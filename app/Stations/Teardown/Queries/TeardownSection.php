@@ -2,10 +2,14 @@
 
 namespace App\Stations\Teardown\Queries;
 
+use App\Catalog\Models\Family;
 use App\Catalog\Models\FamilySpec;
 use App\Catalog\Models\Vocabulary;
+use App\Catalog\Read\FamilySection;
 use App\Shop\HouseRules;
+use App\Shop\Models\Gauge;
 use App\Shop\Queries\PeopleNames;
+use App\Stations\Teardown\FindingSpec;
 use App\Stations\Teardown\Models\Finding;
 use App\Work\Bench;
 use App\Work\Generation;
@@ -14,12 +18,16 @@ use App\Work\Queries\BenchWork;
 use App\Work\Queries\CountsThatDiffer;
 use App\Yard\Contracts\Section;
 use App\Yard\Models\Unit;
+use Illuminate\Support\Facades\Cache;
 use Yard\Core\Faults\GearDiagnosis;
 use Yard\Core\Faults\StoredCode;
 use Yard\Core\Faults\Symptoms;
 
 final class TeardownSection implements Section
 {
+    /** How long an answer of the diagnosis is kept, in seconds; another one has another key. */
+    private const KEPT_S = 86400;
+
     public function __construct(
         private readonly PeopleNames $names,
         private readonly HouseRules $rules,
@@ -47,6 +55,7 @@ final class TeardownSection implements Section
             'discrepancies' => $this->counts->shown($unit, Bench::Teardown),
             'decisions' => CountsThatDiffer::decisions(),
             'inspection' => $this->inspection($unit, $generation),
+            'gauges' => array_values(Gauge::query()->orderBy('code')->get()->map(fn (Gauge $g) => $g->shown())->all()),
             'house' => ['symptoms' => $house['one-shift-fault'], 'inspection' => $house['reuse']],
             'gears' => array_column($unit->family->train['gears'], 'name'),
             'symptoms' => (object) $unit->symptoms,
@@ -63,32 +72,44 @@ final class TeardownSection implements Section
         $findings = Finding::query()
             ->where('unit_id', $unit->id)
             ->where('generation', $generation)
+            ->with(['plates', 'gauge'])
             ->get()
             ->keyBy('part');
+        $frictions = FamilySection::frictions(
+            $unit->family->body ?? [],
+            FamilySpec::bodies((int) $unit->family_id, 'pack'),
+        );
 
-        return array_values(FamilySpec::query()
-            ->where('family_id', $unit->family_id)
-            ->where('kind', 'finding')
-            ->orderBy('position')
-            ->get()
-            ->map(
-                fn (FamilySpec $s) => [
-                    'part' => $s->code,
-                    'name' => $s->name,
-                    'conditions' => $s->body['conditions'],
-                    'group' => $s->body['group'],
-                    'partNumber' => $s->body['part'],
-                    'finding' => isset($findings[$s->code]) ? $this->found($findings[$s->code]) : null,
-                ],
-            )
-            ->all());
+        return array_map(
+            fn (array $s) => [
+                'part' => $s['code'],
+                'name' => $s['name'],
+                'conditions' => $s['conditions'],
+                'group' => $s['group'],
+                'partNumber' => $s['part'],
+                'plates' => $frictions[$s['plates'] ?? ''] ?? null,
+                'measure' => $s['measure'] ?? null,
+                'finding' => isset($findings[$s['code']]) ? $this->found($findings[$s['code']], $s) : null,
+            ],
+            FamilySpec::bodies((int) $unit->family_id, 'finding'),
+        );
     }
 
-    /** @return array<string, mixed> */
-    private function found(Finding $finding): array
+    /**
+     * @param  array<string, mixed>  $spec
+     * @return array<string, mixed>
+     */
+    private function found(Finding $finding, array $spec): array
     {
+        $plates = array_values($finding->plates->pluck('condition')->all());
+
         return [
             'condition' => $finding->condition,
+            'plates' => $plates,
+            'burn' => FindingSpec::read($spec['name'], $spec)->burnSentence($plates),
+            'reading' => $finding->measured_typed,
+            'inside' => $finding->measured_inside,
+            'gauge' => $finding->gauge?->code,
             'disposition' => $finding->disposition,
             'role' => $finding->role,
             'ours' => $finding->ours,
@@ -108,11 +129,28 @@ final class TeardownSection implements Section
                 $codes[] = new StoredCode($code['code'], $code['means'], $code['gear'] ?? '');
             }
         }
-        $chart = $unit->knownFamily()->chart();
+        $family = $unit->knownFamily();
+        $asked = [$family->train, $family->body['weak'] ?? [], $unit->symptoms, $unit->pressures, $codes];
+
+        // The same symptoms of the same train are weighed once: forty faults of every gear are simulated for them.
+        return Cache::remember(
+            'suspects:'.hash('sha256', serialize($asked)),
+            self::KEPT_S,
+            fn (): array => self::weighed($family, $unit, $codes),
+        );
+    }
+
+    /**
+     * @param  list<StoredCode>  $codes
+     * @return list<array<string, mixed>>
+     */
+    private static function weighed(Family $family, Unit $unit, array $codes): array
+    {
+        $chart = $family->chart();
         $diagnosis = new GearDiagnosis(
             $chart,
             new Symptoms($chart, $unit->symptoms, $unit->pressures, $codes),
-            array_map(floatval(...), $unit->family->body['weak'] ?? []),
+            array_map(floatval(...), $family->body['weak'] ?? []),
         );
 
         return $diagnosis->ranked()['suspects'];

@@ -1,5 +1,5 @@
 import type { ProofProps } from '../types';
-import { GradeFields, useGrade } from './Grade';
+import { GradeFields, saidOf, useGrade } from './Grade';
 import { ProofForm } from './ProofForm';
 
 /** A part is looked at. */
@@ -7,10 +7,19 @@ export function ConditionProof({ proof, material, send, problem }: ProofProps) {
     const item = material.teardown?.inspection.find((i) => i.part === proof.of);
     const [grade, setGrade] = useGrade(item);
     if (!item) return <p>This part is not on the inspection list of the family.</p>;
-    const { note, ...rest } = grade;
+    const { note, ...rest } = saidOf(grade, item);
     return (
-        <ProofForm onSend={() => send({ ...rest, version: item.finding?.version ?? 0 }, note)} problem={problem}>
-            <GradeFields item={item} grade={grade} onGrade={setGrade} />
+        <ProofForm
+            onSend={() => send({ ...rest, version: item.finding?.version ?? 0 }, note)}
+            problem={problem}
+            except={['/answer/reading', '/answer/gauge', '/note']}
+        >
+            <GradeFields
+                gauges={material.teardown?.gauges ?? []}
+                {...{ item, grade, problem }}
+                onGrade={setGrade}
+                at="/answer"
+            />
         </ProofForm>
     );
 }

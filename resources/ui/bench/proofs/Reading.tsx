@@ -1,9 +1,10 @@
 import { useState } from 'react';
 import { fieldProblem, type Card } from '../../api/client';
-import { Field, HouseNote, Mark, Select, Source } from '../../kit/basics';
+import { Field, HouseNote, Mark, Source } from '../../kit/basics';
 import { formatValue, moment } from '../../kit/format';
 import { GaugeBar } from '../../kit/GaugeBar';
 import type { Material, ProofAsked, ProofProps } from '../types';
+import { GaugeFields } from './GaugeFields';
 import { ProofForm } from './ProofForm';
 
 type Place = NonNullable<Card['assembly']>['places'][number];
@@ -107,27 +108,14 @@ function Take({ proof, proven, material, send, problem, unit }: ProofProps & { u
             problem={problem}
             except={['/answer/reading', '/answer/gauge', '/note']}
         >
-            <div className="flex flex-wrap items-end gap-3">
-                <Field
-                    className="w-44 text-3xl"
-                    label={`Reading (${unit})`}
-                    value={reading}
-                    onChange={setReading}
-                    autoFocus
-                    problem={fieldProblem(problem, '/answer/reading')}
-                />
-                <Select
-                    label="Gauge"
-                    value={gauge}
-                    onChange={setGauge}
-                    empty="which gauge?"
-                    options={gauges.map((g) => ({
-                        value: g.code,
-                        text: `${g.name}${g.overdue ? ' (past its date)' : ''}`,
-                    }))}
-                    problem={fieldProblem(problem, '/answer/gauge')}
-                />
-            </div>
+            <GaugeFields
+                label={`Reading (${unit})`}
+                {...{ gauges, reading, gauge, problem }}
+                onReading={setReading}
+                onGauge={setGauge}
+                at="/answer"
+                autoFocus
+            />
             {(asked || note) && (
                 <Field className="max-w-xl" label="Note" value={note} onChange={setNote} problem={asked} />
             )}

@@ -14,6 +14,7 @@ export const PROOFS: Record<ProofAsked['kind'], FunctionComponent<ProofProps>> =
     torque: ReadingProof,
     air: ReadingProof,
     fit: FitProof,
+    metal: OrientationProof,
     orientation: OrientationProof,
     photo: PhotoProof,
     scan: ScanProof,

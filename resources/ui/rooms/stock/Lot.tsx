@@ -4,17 +4,18 @@ import { answer, api, type Schemas } from '../../api/client';
 import { placeName } from '../../card/stations';
 import type { Column } from '../../kit/DataTable';
 import { formatCount } from '../../kit/format';
-import { PagedTable } from '../../kit/PagedTable';
+import { PagedTable, useOrder } from '../../kit/PagedTable';
 
 /** Which units carry this lot, and where they are. */
 export function Lot() {
     const { lot = '' } = useParams();
+    const order = useOrder();
     const list = useInfiniteQuery({
-        queryKey: ['lot', lot],
-        initialPageParam: undefined as number | undefined,
+        queryKey: ['lot', lot, order.by],
+        initialPageParam: undefined as string | undefined,
         getNextPageParam: (p: Schemas['Lot']) => p.after ?? undefined,
         queryFn: ({ pageParam }) =>
-            answer(api.GET('/lots/{lot}', { params: { path: { lot }, query: { after: pageParam } } })),
+            answer(api.GET('/lots/{lot}', { params: { path: { lot }, query: { after: pageParam, ...order.asked } } })),
     });
     return (
         <>
@@ -27,6 +28,7 @@ export function Lot() {
                 rowId={(u) => `${u.serial} ${u.part} ${u.place}`}
                 total={(p) => p.total.places}
                 empty="No built unit carries it."
+                order={order}
                 more="More units"
                 above={(p) => <Carried lot={lot} total={p.total} />}
             />
@@ -55,6 +57,7 @@ const COLUMNS: Column<Schemas['Lot']['units'][number]>[] = [
     {
         id: 'unit',
         title: 'Unit',
+        sorted: true,
         cell: (u) => (
             <Link className="font-semibold underline num" to={`/units/${u.coreTag}`}>
                 {u.serial}
@@ -70,7 +73,7 @@ const COLUMNS: Column<Schemas['Lot']['units'][number]>[] = [
             </>
         ),
     },
-    { id: 'place', title: 'Place', cell: (u) => u.place },
+    { id: 'place', title: 'Place', sorted: true, cell: (u) => u.place },
     { id: 'count', title: 'Pieces', right: true, cell: (u) => u.count },
     { id: 'station', title: 'Where it is', cell: (u) => placeName(u.station) },
     { id: 'customer', title: 'Customer', cell: (u) => u.customer },

@@ -4,17 +4,18 @@ import { answer, api, type Schemas } from '../../api/client';
 import { formatMoney } from '../../kit/format';
 import { Mark } from '../../kit/basics';
 import type { Column } from '../../kit/DataTable';
-import { PagedTable, SearchLine } from '../../kit/PagedTable';
+import { PagedTable, SearchLine, useOrder } from '../../kit/PagedTable';
 
 export function Stock() {
     const [params, setParams] = useSearchParams();
     const q = params.get('q') ?? '';
+    const order = useOrder();
     const list = useInfiniteQuery({
-        queryKey: ['stock', q],
+        queryKey: ['stock', q, order.by],
         initialPageParam: undefined as string | undefined,
         getNextPageParam: (p: Schemas['StockPage']) => p.after ?? undefined,
         queryFn: ({ pageParam }) =>
-            answer(api.GET('/stock', { params: { query: { q: q || undefined, after: pageParam } } })),
+            answer(api.GET('/stock', { params: { query: { q: q || undefined, after: pageParam, ...order.asked } } })),
     });
     return (
         <>
@@ -28,6 +29,7 @@ export function Stock() {
                 rowId={(p) => p.number}
                 total={(p) => p.total}
                 empty="No part is called that."
+                order={{ ...order, by: order.by ?? 'number' }}
                 more="More parts"
             />
         </>
@@ -38,6 +40,7 @@ const COLUMNS: Column<Schemas['StockPage']['parts'][number]>[] = [
     {
         id: 'number',
         title: 'Part',
+        sorted: true,
         cell: (p) => (
             <Link
                 className="font-semibold underline num"
@@ -50,6 +53,7 @@ const COLUMNS: Column<Schemas['StockPage']['parts'][number]>[] = [
     {
         id: 'name',
         title: 'Name',
+        sorted: true,
         cell: (p) => (
             <>
                 {p.name}
@@ -63,7 +67,7 @@ const COLUMNS: Column<Schemas['StockPage']['parts'][number]>[] = [
         title: 'Thickness',
         cell: (p) => p.thickness != null && `${p.thickness} ${p.thicknessUnit}`,
     },
-    { id: 'price', title: 'Price', right: true, cell: (p) => formatMoney(p.price) },
+    { id: 'price', title: 'Price', right: true, sorted: true, cell: (p) => formatMoney(p.price) },
     {
         id: 'pieces',
         title: 'On the shelf',

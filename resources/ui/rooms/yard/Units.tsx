@@ -5,16 +5,16 @@ import { placeName, STATIONS_IN_ORDER } from '../../card/stations';
 import { age } from '../../kit/format';
 import { Choice, Mark } from '../../kit/basics';
 import type { Column } from '../../kit/DataTable';
-import { PagedTable } from '../../kit/PagedTable';
+import { PagedTable, useOrder } from '../../kit/PagedTable';
 
 const STATION_CHOICES = [...STATIONS_IN_ORDER.slice(1).map((s) => s.id), 'field', 'closed'];
 
-function useUnits(asked: { station?: string; late?: number; customer?: string }) {
+function useUnits(asked: { station?: string; late?: number; customer?: string; sort?: string }) {
     return useInfiniteQuery({
         queryKey: ['units', asked],
-        initialPageParam: undefined as number | undefined,
-        getNextPageParam: (p: Schemas['UnitPage']) => p.before ?? undefined,
-        queryFn: ({ pageParam }) => answer(api.GET('/units', { params: { query: { ...asked, before: pageParam } } })),
+        initialPageParam: undefined as string | undefined,
+        getNextPageParam: (p: Schemas['UnitPage']) => p.after ?? undefined,
+        queryFn: ({ pageParam }) => answer(api.GET('/units', { params: { query: { ...asked, after: pageParam } } })),
     });
 }
 
@@ -22,7 +22,13 @@ export function Units() {
     const [params, setParams] = useSearchParams();
     const [station, customer] = [params.get('station'), params.get('customer')];
     const late = params.get('late') === '1';
-    const list = useUnits({ ...(station && { station }), ...(customer && { customer }), ...(late && { late: 1 }) });
+    const order = useOrder();
+    const list = useUnits({
+        ...(station && { station }),
+        ...(customer && { customer }),
+        ...(late && { late: 1 }),
+        ...order.asked,
+    });
     return (
         <>
             <Title late={late} customer={customer} name={list.data?.pages[0]?.customer?.name} />
@@ -41,7 +47,8 @@ export function Units() {
                 rowId={(u) => u.coreTag}
                 total={(p) => p.total}
                 empty="No unit is there."
-                more="Show older ones"
+                order={{ ...order, by: order.by ?? '-coreTag' }}
+                more="Show more"
             />
         </>
     );
@@ -72,6 +79,7 @@ const COLUMNS: Column<Schemas['UnitSummary']>[] = [
     {
         id: 'coreTag',
         title: 'Core tag',
+        sorted: true,
         cell: (u) => (
             <Link className="inline-flex min-h-8 items-center font-semibold underline num" to={`/units/${u.coreTag}`}>
                 {u.coreTag}
@@ -81,7 +89,8 @@ const COLUMNS: Column<Schemas['UnitSummary']>[] = [
     { id: 'serial', title: 'Serial', cell: (u) => <span className="num">{u.serial}</span> },
     {
         id: 'station',
-        title: 'Station',
+        title: 'Station, since',
+        sorted: true,
         cell: (u) => (
             <>
                 {placeName(u.station)} <span className="text-sm text-faint">{age(u.stationSince)}</span>
@@ -91,10 +100,11 @@ const COLUMNS: Column<Schemas['UnitSummary']>[] = [
     { id: 'variant', title: 'Variant', cell: (u) => u.variant?.code ?? '–' },
     { id: 'package', title: 'Package', cell: (u) => u.package ?? '–' },
     { id: 'vehicle', title: 'Vehicle', cell: (u) => u.vehicle },
-    { id: 'grade', title: 'Grade', cell: (u) => u.grade },
+    { id: 'grade', title: 'Grade', sorted: true, cell: (u) => u.grade },
     {
         id: 'promisedOn',
         title: 'Promised',
+        sorted: true,
         cell: (u) =>
             u.late ? <Mark kind="bad">late {u.promisedOn}</Mark> : <span className="num">{u.promisedOn ?? '–'}</span>,
     },

@@ -4,19 +4,24 @@ import { answer, api, isProblem, type Schemas } from '../../api/client';
 import { day, formatCount, formatMoney } from '../../kit/format';
 import { Field, HeadRow, Mark, ProblemNote } from '../../kit/basics';
 import type { Column } from '../../kit/DataTable';
-import { PagedTable, SearchLine } from '../../kit/PagedTable';
+import { PagedTable, SearchLine, useOrder } from '../../kit/PagedTable';
 import { CreditLines } from './CreditLines';
 
 /** Who owes how many cores, and what came in. */
 export function Balances() {
     const [params, setParams] = useSearchParams();
     const q = params.get('q') ?? '';
+    const order = useOrder();
     const list = useInfiniteQuery({
-        queryKey: ['core-balances', q],
+        queryKey: ['core-balances', q, order.by],
         initialPageParam: undefined as number | undefined,
         getNextPageParam: (p: Schemas['CoreBalances']) => p.after ?? undefined,
         queryFn: ({ pageParam }) =>
-            answer(api.GET('/money/core-balances', { params: { query: { q: q || undefined, after: pageParam } } })),
+            answer(
+                api.GET('/money/core-balances', {
+                    params: { query: { q: q || undefined, after: pageParam, ...order.asked } },
+                }),
+            ),
     });
     return (
         <>
@@ -32,7 +37,8 @@ export function Balances() {
                 empty={
                     q ? 'No customer with cores is called that.' : 'No core has come from or is owed by anybody yet.'
                 }
-                more="More customers, less overdue"
+                order={{ ...order, by: order.by ?? '-overdue' }}
+                more="More customers"
             />
         </>
     );
@@ -65,25 +71,25 @@ const COLUMNS: Column<Balance>[] = [
         id: 'customer',
         title: 'Customer',
         head: true,
-        sort: (b) => b.customer.name,
+        sorted: true,
         cell: (b) => b.customer.name,
     },
     {
         id: 'owed',
         title: 'Owes',
-        sort: (b) => b.owed,
+        sorted: true,
         cell: (b) => <span className="font-head text-2xl num">{b.owed}</span>,
     },
     {
         id: 'charged',
         title: 'Charged for them',
         right: true,
-        sort: (b) => b.charged,
+        sorted: true,
         cell: (b) => formatMoney(b.charged),
     },
-    { id: 'overdue', title: 'Overdue', sort: (b) => b.overdue, cell: (b) => <Due b={b} /> },
-    { id: 'received', title: 'Cores received', right: true, sort: (b) => b.received, cell: (b) => b.received },
-    { id: 'credited', title: 'Credited', right: true, sort: (b) => b.credited, cell: (b) => formatMoney(b.credited) },
+    { id: 'overdue', title: 'Overdue', sorted: true, cell: (b) => <Due b={b} /> },
+    { id: 'received', title: 'Cores received', right: true, cell: (b) => b.received },
+    { id: 'credited', title: 'Credited', right: true, cell: (b) => formatMoney(b.credited) },
     {
         id: 'statement',
         title: 'Statement',

@@ -7,7 +7,7 @@ import type { SectionProps } from '../../card/section';
 import { useSession } from '../../api/session';
 import { Bench } from '../../bench/Bench';
 import { Drawing } from '../../bench/Drawing';
-import { GradeFields, useGrade } from '../../bench/proofs/Grade';
+import { GradeFields, isGraded, saidOf, useGrade } from '../../bench/proofs/Grade';
 import { Counts } from './Counts';
 import { Symptoms } from './Symptoms';
 import { suspectSaid } from './suspect';
@@ -149,6 +149,7 @@ function WriteFinding({
     item,
     card,
     onCard,
+    section,
     onWritten,
 }: { item: Item; onWritten: () => void } & SectionProps<'teardown'>) {
     const [grade, setGrade] = useGrade(item);
@@ -158,7 +159,7 @@ function WriteFinding({
             () =>
                 api.POST('/units/{number}/teardown/findings', {
                     params: { path: { number: card.coreTag } },
-                    body: { part: item.part, ...grade, version: item.finding?.version ?? null },
+                    body: { part: item.part, ...saidOf(grade, item), version: item.finding?.version ?? null },
                 }),
             (next) => {
                 onCard(next);
@@ -167,12 +168,12 @@ function WriteFinding({
         );
     return (
         <div className="my-2 flex flex-col gap-2 border-l-4 border-hand pl-3">
-            <GradeFields item={item} grade={grade} onGrade={setGrade} />
-            <ProblemNote problem={problem} />
+            <GradeFields {...{ item, grade, problem }} gauges={section.gauges} onGrade={setGrade} at="" />
+            <ProblemNote problem={problem} except={['/reading', '/gauge', '/note']} />
             <button
                 type="button"
                 className="btn btn-main self-start"
-                disabled={busy || !grade.condition || !grade.disposition}
+                disabled={busy || !isGraded(grade)}
                 onClick={() => void save()}
             >
                 Write it down
