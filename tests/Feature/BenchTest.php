@@ -124,7 +124,13 @@ final class BenchTest extends TestCase
         $work = BenchWork::of($this->unit(self::TAG), Bench::Assembly);
         $opened = array_values(array_diff($before, $work->done()));
         sort($opened);
-        $this->assertSame(['band', 'end-play', 'input', 'output', 'parking', 'planets', 'shell', 'tail'], $opened);
+        $this->assertSame(
+            [
+                'band', 'end-play', 'forward-hub', 'high-in', 'input', 'output', 'parking', 'planets', 'rear-play',
+                'reverse-in', 'servo', 'shell', 'speed-sensor', 'speed-wheel', 'tail',
+            ],
+            $opened,
+        );
         $this->assertStringContainsString('was undone', $this->operations('assembly')['shell']['reason']);
         $readings = $this->read('/units/'.self::TAG)->json('assembly.places');
         $front = array_values(array_filter($readings, fn (array $p) => $p['code'] === 'front'))[0];
@@ -179,16 +185,16 @@ final class BenchTest extends TestCase
             $answer,
             $note,
         );
-        $this->assertProblem($soak(['already' => true]), 422, 'since when', '/note');
         $this->prove(self::TAG, 'assembly', 'clean', 'done')->assertOk();
+        $this->assertProblem($soak(['already' => true]), 422, 'since when', '/note');
         $soak()->assertOk();
         $this->assertProblem($soak(), 409, '30 min left');
         $this->travel(29)->minutes();
         $this->assertProblem($this->prove(self::TAG, 'assembly', 'soak', 'done'), 409, '1 min left');
-        $this->assertSame('waits', $this->operations('assembly')['pack-C1']['state']);
+        $this->assertContains('soak', $this->operations('assembly')['pack-C1']['waitsFor']);
         $this->travel(2)->minutes();
         $this->prove(self::TAG, 'assembly', 'soak', 'done')->assertOk();
-        $this->assertSame('open', $this->operations('assembly')['pack-C1']['state']);
+        $this->assertNotContains('soak', $this->operations('assembly')['pack-C1']['waitsFor']);
     }
 
     public function test_a_part_turned_round_is_kept_as_said_and_not_satisfied(): void
@@ -225,13 +231,13 @@ final class BenchTest extends TestCase
     public function test_what_somebody_left_half_done_is_said_to_the_next(): void
     {
         $this->bringTo('assembly');
-        $this->workThrough(self::TAG, 'assembly', 'pump');
-        $this->as('builder')->prove(self::TAG, 'assembly', 'pump', 'count', ['counts' => ['sealing rings' => 5]]);
-        $this->assertProblem($this->move('assembly', 'tail', 'pause'), 409, 'is done');
-        $this->move('assembly', 'pump', 'pause', 'Three bolts of seven at full torque.')->assertOk();
+        $this->workThrough(self::TAG, 'assembly', 'roller');
+        $this->as('builder')->prove(self::TAG, 'assembly', 'roller', 'count', ['counts' => ['rollers' => 16]]);
+        $this->assertProblem($this->move('assembly', 'clean', 'pause'), 409, 'is done');
+        $this->move('assembly', 'roller', 'pause', 'Called to the telephone before it was tried.')->assertOk();
         $left = $this->read('/units/'.self::TAG)->json('assembly.work.handover');
         $this->assertSame(
-            [['pump', 'paused', 'Imre Soll', 'Three bolts of seven at full torque.', 1, 2]],
+            [['roller', 'paused', 'Imre Soll', 'Called to the telephone before it was tried.', 1, 2]],
             array_map(
                 fn (array $h) => [$h['operation'], $h['activity'], $h['by'], $h['note'], $h['proven'], $h['of']],
                 $left,
@@ -261,7 +267,13 @@ final class BenchTest extends TestCase
         $this->as('manager')->write('/units/'.self::TAG.'/ordering', ['package' => 'daily'])->assertCreated();
         $this->write('/units/'.self::TAG.'/ordering/release', ['version' => 1])->assertOk();
         $teardown = array_keys($this->operations('teardown'));
-        $this->assertSame(['outside', 'converter-out', 'tail', 'pan', 'pump', 'pump-pressed'], $teardown);
+        $this->assertSame(
+            [
+                'outside', 'speed-sensor', 'cooler', 'converter-out', 'converter-look', 'tail', 'rear-seal', 'pan',
+                'filter', 'pump', 'pump-pressed', 'front-seal', 'rings',
+            ],
+            $teardown,
+        );
         $assembly = $this->operations('assembly');
         $kinds = array_unique(array_merge(...array_map(
             fn (array $o) => array_column($o['proofs'], 'kind'),
@@ -269,7 +281,11 @@ final class BenchTest extends TestCase
         )));
         $this->assertSame([], array_intersect(['fit', 'reading', 'air', 'timer'], $kinds), 'no pack is opened');
         $this->assertContains('torque', $kinds);
-        $this->assertSame(['clean'], $assembly['tail']['after'], 'what came between is not part of the job');
+        $this->assertEqualsCanonicalizing(
+            ['clean', 'rear-seal'],
+            $assembly['tail']['after'],
+            'what came between is not part of the job',
+        );
         JobType::query()->where('code', 'reseal')->sole()->update(['scopes' => ['pan']]);
         $this->assertCount(count($assembly), $this->operations('assembly'), 'the scopes were frozen with the order');
     }
@@ -296,8 +312,8 @@ final class BenchTest extends TestCase
                 'no "C9" among the packs',
             ],
             'a right answer that is no choice' => [
-                fn ($p) => ($rd4($p)->assembly[3]->proofs[0]->right = 'sideways'),
-                '/families/0/assembly/3/body/proofs/0/right',
+                fn ($p) => ($rd4($p)->assembly[self::nth('assembly', 'sprag')]->proofs[0]->right = 'sideways'),
+                '/families/0/assembly/'.self::nth('assembly', 'sprag').'/body/proofs/0/right',
                 'one of the choices',
             ],
             'a kind of proof nobody knows' => [
@@ -311,12 +327,12 @@ final class BenchTest extends TestCase
                 'is not drawn',
             ],
             'a part that comes off twice' => [
-                fn ($p) => ($rd4($p)->teardown[7]->removes = ['pan']),
-                '/families/0/teardown/7/body/removes/0',
+                fn ($p) => ($rd4($p)->teardown[self::nth('teardown', 'servo')]->removes = ['pan']),
+                '/families/0/teardown/'.self::nth('teardown', 'servo').'/body/removes/0',
                 'off already',
             ],
             'a part that never comes off' => [
-                fn ($p) => ($rd4($p)->teardown[7]->removes = []),
+                fn ($p) => ($rd4($p)->teardown[self::nth('teardown', 'servo')]->removes = []),
                 '/families/0/teardown',
                 '"servo" comes off by no operation',
             ],
@@ -373,11 +389,19 @@ final class BenchTest extends TestCase
         return (int) array_search($part, array_column($pack->families[0]->body->section->parts, 'code'), true);
     }
 
+    private static function demo(): \stdClass
+    {
+        return json_decode((string) file_get_contents(dirname(__DIR__, 2).'/database/demo/catalog.json'));
+    }
+
     private static function placeOf(string $part): int
     {
-        $json = (string) file_get_contents(dirname(__DIR__, 2).'/database/demo/catalog.json');
+        return self::at(self::demo(), $part);
+    }
 
-        return self::at(json_decode($json), $part);
+    private static function nth(string $bench, string $operation): int
+    {
+        return (int) array_search($operation, array_column(self::demo()->families[0]->{$bench}, 'code'), true);
     }
 
     #[DataProvider('badBenches')]

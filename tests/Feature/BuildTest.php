@@ -730,7 +730,7 @@ final class BuildTest extends TestCase
             $counted,
             $note,
         );
-        $this->assertProblem($valveBody(), 409, 'comes after \\"Pan, filter and magnets\\"');
+        $this->assertProblem($valveBody(), 409, 'comes after \\"Filter drawn, its neck O-ring felt for\\"');
         $this->workThrough('C-9001', 'teardown', 'valve-body', 'converter-out');
         $this->assertProblem($valveBody(), 422, '7 were counted', '/answer/counts/check balls');
         $valveBody('One was missing on arrival')->assertOk();
@@ -796,7 +796,7 @@ final class BuildTest extends TestCase
             'Somebody else changed',
         );
         $this->assertProblem(
-            $this->write('/units/C-9001/teardown/findings', ['condition' => 'blue cheese'] + $finding),
+            $this->write('/units/C-9001/teardown/findings', ['condition' => 'blue cheese', 'disposition' => 'reuse'] + $finding),
             422,
             'no condition',
             '/condition',

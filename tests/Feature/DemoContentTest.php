@@ -112,7 +112,10 @@ final class DemoContentTest extends TestCase
     {
         $family = self::family($code);
         $drawn = array_column(
-            array_filter($family->body->section->parts, fn ($p) => $p->kind !== 'housing' && ! in_array($p->code, ['case', 'tag'], true)),
+            array_filter(
+                $family->body->section->parts,
+                fn (\stdClass $p) => $p->kind !== 'housing' && ! in_array($p->code, ['case', 'tag'], true),
+            ),
             'code',
         );
         foreach (range(1, 12) as $seed) {

@@ -35,7 +35,7 @@ final class ReturnsTest extends TestCase
         $this->shipped();
         $sheet = $this->read('/units/C-9001')->json('dispatch.sheet');
         $this->assertSame(
-            ['Forward clutch pack', 'High clutch pack', 'Front end play'],
+            ['Low and reverse pack', 'Forward clutch pack', 'Reverse clutch pack'],
             array_slice(array_column($sheet['numbers'], 'name'), 0, 3),
         );
         // 27 mm flex-plate, 1.5 to 5 mm pull: the converter must read 28.5 to 32 mm (common practice, no source)

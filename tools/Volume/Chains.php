@@ -12,7 +12,20 @@ final class Chains
     private const ROWS = 1500;
 
     /** Steps and clues were not written down one by one in the first years; what decides was. */
-    private const LEFT_OUT = ['teardown.step', 'assembly.step', 'clue.answered'];
+    private const LEFT_OUT = [
+        'teardown.step',
+        'assembly.step',
+        'dispatch.step',
+        'teardown.proof',
+        'assembly.proof',
+        'dispatch.proof',
+        'clue.answered',
+        'photo.taken',
+        'stock.issued',
+    ];
+
+    /** Written down in the last two years only. */
+    private const LATELY = ['finding.recorded', 'measurement.recorded', 'pack.fitted'];
 
     /** @var array<int, list<array<string, mixed>>> events by template */
     private array $events = [];
@@ -56,6 +69,9 @@ final class Chains
         $swap = [$this->names[$template]['tag'] => $tag, $this->names[$template]['serial'] => $serial];
         $last = null;
         foreach ($this->events[$template] as $event) {
+            if ($daysBack >= Copies::LATELY_DAYS && in_array($event['kind'], self::LATELY, true)) {
+                continue;
+            }
             unset($event['id'], $event['changes']);
             $event = ['stream' => "unit:$unit", 'seq' => ++$seq, 'unit_id' => $unit, 'prev_hash' => $hash] + $event;
             $event['at'] = self::earlier($event['at'], $back);

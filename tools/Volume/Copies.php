@@ -25,7 +25,9 @@ final class Copies
         'operations',
         'proofs',
         'findings',
+        'finding_plates',
         'pack_fits',
+        'pack_fit_picks',
         'installed_parts',
         'measurements',
         'dyno_runs',
@@ -34,6 +36,16 @@ final class Copies
         'shipments',
         'commissionings',
     ];
+
+    /** Written down one by one in the last two years only; before that, what decides was. */
+    private const LATELY = [
+        'operations' => '1',
+        'proofs' => '1',
+        'finding_plates' => '1',
+        'measurements' => "t.kind NOT IN ('pack', 'end-play')",
+    ];
+
+    public const LATELY_DAYS = 730;
 
     private const LEFT_OUT = ['return_id', 'parent_build_id', 'origin_unit_id', 'second_build_id'];
 
@@ -57,7 +69,7 @@ final class Copies
 
     /** @param  list<int>  $units  finished units of one generation */
     public function __construct(
-        private readonly Connection $db,
+        private Connection $db,
         array $units,
         private readonly int $customers,
         private readonly int $firstCustomer,
@@ -70,6 +82,8 @@ final class Copies
             'unit_id' => $units,
             'build_id' => $builds,
             'run_id' => self::ids($db, 'dyno_runs', 'build_id', $builds),
+            'finding_id' => self::ids($db, 'findings', 'unit_id', $units),
+            'pack_fit_id' => self::ids($db, 'pack_fits', 'build_id', $builds),
         ];
         foreach (self::TABLES as $table) {
             $this->stride[$table] = 1 + (int) $db->table($table)->max('id');
@@ -85,6 +99,14 @@ final class Copies
         return $db->table($table)->whereIn($column, $in)->pluck('id')->map(intval(...))->all();
     }
 
+    /** Written through another connection from here on. */
+    public function on(Connection $db): self
+    {
+        $this->db = $db;
+
+        return $this;
+    }
+
     public function unit(int $template, int $copy): int
     {
         return $template + $copy * $this->stride['units'];
@@ -98,6 +120,14 @@ final class Copies
     public function build(int $template, int $copy): int
     {
         return $template + $copy * $this->stride['builds'];
+    }
+
+    /** The serial a copy of a build got, as `NAMES` writes it. */
+    public function serial(int $template, int $copy, string $created): string
+    {
+        $year = gmdate('y', (int) strtotime(substr($created, 0, 19).' UTC') - $this->daysBack($copy) * 86400);
+
+        return sprintf('VY-%s-%09d', $year, $this->build($template, $copy));
     }
 
     public function daysBack(int $copy): int
@@ -131,19 +161,22 @@ final class Copies
             array_keys($columns),
         );
         $key = current(array_filter(
-            ['run_id', 'build_id', 'unit_id'],
+            ['finding_id', 'pack_fit_id', 'run_id', 'build_id', 'unit_id'],
             fn (string $c) => isset($columns[$c]) && $table !== 'units',
         )) ?: 'id';
         $rows = implode(', ', $this->from[$key]);
 
+        $late = self::LATELY[$table] ?? null;
+        $where = $late === null ? '' : " WHERE NOT ($late) OR MOD(c.seq, $this->days) < ".self::LATELY_DAYS;
+
         return "INSERT INTO `$table` (`".implode('`, `', array_keys($columns)).'`) SELECT '.implode(', ', $values).
-            " FROM (SELECT * FROM `$table` t WHERE t.`$key` IN ($rows)) t JOIN seq_{$from}_to_{$to} c";
+            " FROM (SELECT * FROM `$table` t WHERE t.`$key` IN ($rows)) t JOIN seq_{$from}_to_{$to} c$where";
     }
 
     private function value(string $table, string $column, string $type): string
     {
         $keyOf = ['id' => $table, 'unit_id' => 'units', 'run_id' => 'dyno_runs', 'build_id' => 'builds',
-            'current_build_id' => 'builds'];
+            'current_build_id' => 'builds', 'finding_id' => 'findings', 'pack_fit_id' => 'pack_fits'];
         if (isset($keyOf[$column])) {
             return "t.`$column` + c.seq * {$this->stride[$keyOf[$column]]}";
         }

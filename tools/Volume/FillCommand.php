@@ -4,6 +4,7 @@ namespace Tools\Volume;
 
 use App\Insight\Queries\FieldKeys;
 use App\Insight\Queries\Sales;
+use Closure;
 use Illuminate\Console\Command;
 use Illuminate\Database\Connection;
 use Illuminate\Support\Facades\DB;
@@ -14,6 +15,8 @@ final class FillCommand extends Command
     protected $signature = 'volume:fill {--units=200000} {--customers=3000} {--parts=50000}';
 
     protected $description = 'Fill the shop of this instance with ten years of finished units';
+
+    private const UNCHECKED = 'SET foreign_key_checks = 0, unique_checks = 0, check_constraint_checks = 0';
 
     private const DAYS = 3650;
 
@@ -30,7 +33,7 @@ final class FillCommand extends Command
     {
         $db = DB::connection('owner');
         $db->disableQueryLog();
-        $db->unprepared('SET foreign_key_checks = 0, unique_checks = 0, check_constraint_checks = 0');
+        $db->unprepared(self::UNCHECKED);
         $templates = $this->templates($db);
         if ($templates === []) {
             $this->error('This shop has no finished unit to grow from; load the demo first.');
@@ -43,7 +46,10 @@ final class FillCommand extends Command
         $wanted = (int) ceil((int) $this->option('units') / count($templates));
         $lots = new Lots($db, $templates, $wanted);
         $copies = new Copies($db, $templates, (int) $this->option('customers'), $firstCustomer, self::DAYS, $lots);
-        $copies->make($wanted, function (int $n) use ($began, $templates): void {
+        // Two cores: the chains are reckoned beside the copying, from the templates and by formula.
+        $chains = $this->beside(fn (Connection $own) => $this->ledger($own, $copies, $templates, $wanted, $began));
+        $db = DB::connection('owner');
+        $copies->on($db)->make($wanted, function (int $n) use ($began, $templates): void {
             $n % 2000 === 0 && $this->tell($began, $n * count($templates), 'units');
         });
         $this->tell($began, $wanted * count($templates), 'units copied');
@@ -52,7 +58,11 @@ final class FillCommand extends Command
         $this->tell($began, $db->table('returns')->count(), 'returns');
         FieldKeys::recount($db);
         Sales::recount($db);
-        $this->ledger($db, $copies, $templates, $wanted, $began);
+        if (! $chains()) {
+            $this->error('The ledger of the copies could not be written.');
+
+            return 1;
+        }
         $db->unprepared('SET foreign_key_checks = 1, unique_checks = 1, check_constraint_checks = 1');
         $db->select(
             'ANALYZE TABLE units, builds, ledger, measurements, installed_parts, returns, core_debts, parts, '.
@@ -61,6 +71,32 @@ final class FillCommand extends Command
         $this->tell($began, $db->table('units')->count(), 'units in all');
 
         return 0;
+    }
+
+    /**
+     * Work in a process of its own, with a connection of its own.
+     *
+     * @param  Closure(Connection): void  $work
+     * @return Closure(): bool  waits for its end and says whether it went well
+     */
+    private function beside(Closure $work): Closure
+    {
+        DB::purge('owner');
+        $child = pcntl_fork();
+        if ($child === 0) {
+            $own = DB::connection('owner');
+            $own->disableQueryLog();
+            $own->unprepared(self::UNCHECKED);
+            $work($own);
+            exit(0);
+        }
+        DB::connection('owner')->unprepared(self::UNCHECKED);
+
+        return function () use ($child): bool {
+            pcntl_waitpid($child, $status);
+
+            return $child > 0 && pcntl_wexitstatus($status) === 0;
+        };
     }
 
     /** @return list<int> units that went the whole way once */
@@ -211,22 +247,24 @@ final class FillCommand extends Command
         foreach (self::returned($templates, $wanted) as [$template, $copy]) {
             $back["$template:$copy"] = true;
         }
-        $builds = $db->table('builds')->whereIn('unit_id', $templates)->pluck('id', 'unit_id');
+        $builds = $db->table('builds')->whereIn('unit_id', $templates)->get(['id', 'unit_id', 'created_at']);
         for ($copy = 1; $copy <= $wanted; $copy++) {
-            $serials = $db
-                ->table('builds')
-                ->whereIn('id', array_map(fn ($b) => $copies->build((int) $b, $copy), $builds->all()))
-                ->pluck('serial', 'unit_id');
-            foreach ($templates as $template) {
-                $unit = $copies->unit($template, $copy);
+            foreach ($builds as $build) {
+                $template = (int) $build->unit_id;
                 $came = isset($back["$template:$copy"])
                     ? [
                         ['kind' => 'return.opened', 'payload' => ['complaint' => 'Slips when hot']],
                         ['kind' => 'return.decided', 'payload' => ['verdict' => 'part']],
                     ]
                     : [];
-                $names = [$copies->tag($template, $copy), (string) $serials[$unit]];
-                $chains->write($template, $unit, ...$names, daysBack: $copies->daysBack($copy), more: $came);
+                $chains->write(
+                    $template,
+                    $copies->unit($template, $copy),
+                    $copies->tag($template, $copy),
+                    $copies->serial((int) $build->id, $copy, $build->created_at),
+                    daysBack: $copies->daysBack($copy),
+                    more: $came,
+                );
             }
             $copy % 2000 === 0 && $this->tell($began, $chains->written, 'events');
         }

@@ -238,7 +238,13 @@ final class PartSources
                 fn ($j) => $j
                     ->on('s.family_id', '=', 'u.family_id')
                     ->where('s.kind', 'finding')
-                    ->whereRaw("JSON_VALUE(s.body, '$.part') = ?", [$part->number]),
+                    ->whereRaw("JSON_VALUE(s.body, '$.part') = ?", [$part->number])
+                    // a part may stand on the list more than once: looked at, and measured
+                    ->whereRaw(
+                        'NOT EXISTS (SELECT 1 FROM specs m WHERE m.family_id = s.family_id AND m.kind = s.kind '
+                            ."AND m.position < s.position AND JSON_VALUE(m.body, '$.part') = ?)",
+                        [$part->number],
+                    ),
             )
             ->leftJoin(
                 'findings AS f',
@@ -253,7 +259,17 @@ final class PartSources
                     ->whereColumn('i.unit_id', 'u.id')
                     ->where('i.part_id', $part->id),
             )
-            ->where(fn ($w) => $w->whereNull('f.disposition')->orWhereNotIn('f.disposition', ['scrap', 'replace']))
+            ->whereNotExists(
+                fn ($q) => $q
+                    ->from('findings AS l')
+                    ->join('specs AS ls', 'ls.code', '=', 'l.part')
+                    ->whereColumn('l.unit_id', 'u.id')
+                    ->whereColumn('ls.family_id', 'u.family_id')
+                    ->where('l.generation', 1)
+                    ->whereIn('l.disposition', ['scrap', 'replace'])
+                    ->where('ls.kind', 'finding')
+                    ->whereRaw("JSON_VALUE(ls.body, '$.part') = ?", [$part->number]),
+            )
             ->orderByRaw("f.disposition IS NULL, FIELD(u.grade, 'D', 'C', 'B', 'A'), u.id")
             ->limit(self::SHOWN_CORES)
             ->select(['u.core_tag', 'v.code', 'u.station', 'u.grade', 'u.rack', 'u.clues'])

@@ -64,46 +64,54 @@ type Props = {
 export function GradeFields({ item, gauges, grade, onGrade, problem, at }: Props) {
     const set = (change: Partial<Grade>) => onGrade({ ...grade, ...change });
     return (
-        <div className="grid gap-x-6 gap-y-1 sm:grid-cols-2">
-            <div className="flex flex-col gap-2">
-                <Condition {...{ item, grade, set }} />
-                {item.measure && <Measure {...{ item, gauges, grade, set, problem, at }} measure={item.measure} />}
-            </div>
-            <div className="flex flex-col gap-1">
-                <Choice
-                    label="Is it"
-                    value={grade.role}
-                    values={Object.keys(ROLES)}
-                    text={(r) => ROLES[r] ?? r}
-                    onChange={(role) => set({ role })}
-                />
-                <Choice
-                    label="What becomes of it"
-                    value={grade.disposition}
-                    values={DISPOSITIONS}
-                    onChange={(disposition) => set({ disposition })}
-                />
-                <Field
-                    label="Note"
-                    value={grade.note}
-                    onChange={(note) => set({ note })}
-                    problem={fieldProblem(problem, '/note')}
-                />
-                <label className="flex min-h-11 items-center gap-2">
-                    <input
-                        type="checkbox"
-                        className="size-5 accent-[var(--hand)]"
-                        checked={grade.ours}
-                        onChange={() => set({ ours: !grade.ours })}
-                    />
-                    Done by our own teardown
-                </label>
+        <div className="@container">
+            <div className="grid gap-x-6 gap-y-1 @2xl:grid-cols-2">
+                <div className="flex min-w-0 flex-col gap-2">
+                    <Condition {...{ item, grade, set }} />
+                    {item.measure && <Measure {...{ item, gauges, grade, set, problem, at }} measure={item.measure} />}
+                </div>
+                <Becomes {...{ grade, set, problem }} />
             </div>
         </div>
     );
 }
 
 type Part = Pick<Props, 'item' | 'grade'> & { set: (change: Partial<Grade>) => void };
+
+function Becomes({ grade, set, problem }: Omit<Part, 'item'> & Pick<Props, 'problem'>) {
+    return (
+        <div className="flex flex-col gap-1">
+            <Choice
+                label="Is it"
+                value={grade.role}
+                values={Object.keys(ROLES)}
+                text={(r) => ROLES[r] ?? r}
+                onChange={(role) => set({ role })}
+            />
+            <Choice
+                label="What becomes of it"
+                value={grade.disposition}
+                values={DISPOSITIONS}
+                onChange={(disposition) => set({ disposition })}
+            />
+            <Field
+                label="Note"
+                value={grade.note}
+                onChange={(note) => set({ note })}
+                problem={fieldProblem(problem, '/note')}
+            />
+            <label className="flex min-h-11 items-center gap-2">
+                <input
+                    type="checkbox"
+                    className="size-5 accent-[var(--hand)]"
+                    checked={grade.ours}
+                    onChange={() => set({ ours: !grade.ours })}
+                />
+                Done by our own teardown
+            </label>
+        </div>
+    );
+}
 
 function Condition({ item, grade, set }: Part) {
     const label = `${item.name} (${item.partNumber})`;

@@ -2,18 +2,17 @@ import { useState } from 'react';
 import { api, type Card } from '../../api/client';
 import { percent } from '../../kit/format';
 import { useWrite } from '../../api/useWrite';
-import { HouseNote, Mark, Panel, ProblemNote } from '../../kit/basics';
+import { HouseNote, Panel, ProblemNote } from '../../kit/basics';
 import type { SectionProps } from '../../card/section';
 import { useSession } from '../../api/session';
 import { Bench } from '../../bench/Bench';
 import { Drawing } from '../../bench/Drawing';
-import { GradeFields, isGraded, saidOf, useGrade } from '../../bench/proofs/Grade';
 import { Counts } from './Counts';
+import { Inspection } from './Inspection';
 import { Symptoms } from './Symptoms';
 import { suspectSaid } from './suspect';
 
 type Teardown = NonNullable<Card['teardown']>;
-type Item = Teardown['inspection'][number];
 
 /** Why it failed and which parts live. */
 export function TeardownView(props: SectionProps<'teardown'>) {
@@ -89,96 +88,6 @@ function Suspects({ section: t }: Pick<SectionProps<'teardown'>, 'section'>) {
                 ))}
             </ol>
         </Panel>
-    );
-}
-
-function Inspection(props: SectionProps<'teardown'> & { editable: boolean }) {
-    const { house, inspection } = props.section;
-    return (
-        <Panel title="Inspection" aside="first failure and what its debris did are two things">
-            <HouseNote house={house.inspection} />
-            <ul className="divide-y divide-rule">
-                {inspection.map((i) => (
-                    <Finding key={i.part} item={i} {...props} />
-                ))}
-            </ul>
-        </Panel>
-    );
-}
-
-function Finding({ item, editable, ...props }: { item: Item; editable: boolean } & SectionProps<'teardown'>) {
-    const [open, setOpen] = useState(false);
-    const f = item.finding;
-    return (
-        <li className="py-1">
-            <div className="flex flex-wrap items-center gap-x-3">
-                <strong className="flex-1">
-                    {item.name} <span className="text-sm font-normal text-faint num">{item.partNumber}</span>
-                </strong>
-                <Found finding={f} />
-                {editable && (
-                    <button
-                        type="button"
-                        className="btn"
-                        aria-expanded={open}
-                        aria-label={`${f ? 'Change' : 'Inspect'} ${item.name}`}
-                        onClick={() => setOpen(!open)}
-                    >
-                        {f ? 'change' : 'inspect'}
-                    </button>
-                )}
-            </div>
-            {f?.note && !open && <p className="text-sm">{f.note}</p>}
-            {open && <WriteFinding item={item} {...props} onWritten={() => setOpen(false)} />}
-        </li>
-    );
-}
-
-function Found({ finding: f }: { finding: Item['finding'] }) {
-    if (!f) return <Mark kind="idle">not looked at</Mark>;
-    return (
-        <span>
-            {f.condition}, {f.disposition} {f.role === 'cause' && <Mark kind="bad">cause</Mark>}
-            {f.role === 'collateral' && <Mark kind="warn">collateral</Mark>}{' '}
-            <span className="text-sm text-faint">{f.by}</span>
-        </span>
-    );
-}
-
-function WriteFinding({
-    item,
-    card,
-    onCard,
-    section,
-    onWritten,
-}: { item: Item; onWritten: () => void } & SectionProps<'teardown'>) {
-    const [grade, setGrade] = useGrade(item);
-    const { busy, problem, write } = useWrite();
-    const save = () =>
-        write(
-            () =>
-                api.POST('/units/{number}/teardown/findings', {
-                    params: { path: { number: card.coreTag } },
-                    body: { part: item.part, ...saidOf(grade, item), version: item.finding?.version ?? null },
-                }),
-            (next) => {
-                onCard(next);
-                onWritten();
-            },
-        );
-    return (
-        <div className="my-2 flex flex-col gap-2 border-l-4 border-hand pl-3">
-            <GradeFields {...{ item, grade, problem }} gauges={section.gauges} onGrade={setGrade} at="" />
-            <ProblemNote problem={problem} except={['/reading', '/gauge', '/note']} />
-            <button
-                type="button"
-                className="btn btn-main self-start"
-                disabled={busy || !isGraded(grade)}
-                onClick={() => void save()}
-            >
-                Write it down
-            </button>
-        </div>
     );
 }
 

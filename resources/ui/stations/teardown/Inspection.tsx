@@ -1,0 +1,165 @@
+import { Disclosure, DisclosureButton, DisclosurePanel } from '@headlessui/react';
+import { useState } from 'react';
+import { api, type Card } from '../../api/client';
+import { useWrite } from '../../api/useWrite';
+import { GradeFields, isGraded, saidOf, useGrade } from '../../bench/proofs/Grade';
+import type { SectionProps } from '../../card/section';
+import { Field, HouseNote, Mark, Panel, ProblemNote } from '../../kit/basics';
+
+type Item = NonNullable<Card['teardown']>['inspection'][number];
+type Group = { code: string; name: string; items: Item[] };
+type Props = SectionProps<'teardown'> & { editable: boolean };
+
+/** The list in groups: by the element a part belongs to, else by what the list calls its place. */
+export function groupsOf(inspection: Item[], elements: Record<string, string>): Group[] {
+    const groups = new Map<string, Group>();
+    for (const item of inspection) {
+        const code = item.group || 'the rest';
+        const group = groups.get(code) ?? { code, name: elements[code] ?? code, items: [] };
+        group.items.push(item);
+        groups.set(code, group);
+    }
+    return [...groups.values()];
+}
+
+const isSound = (i: Item): boolean => i.finding?.condition === i.conditions[0];
+
+/** What a group comes to in a few words. */
+export function saidOfGroup(items: Item[]): string {
+    const seen = items.filter((i) => i.finding);
+    const bad = seen.filter((i) => !isSound(i));
+    const looked = `${seen.length} of ${items.length} looked at`;
+    return seen.length === 0 ? looked : `${looked}, ${bad.length === 0 ? 'unharmed' : `${bad.length} not sound`}`;
+}
+
+/** Every part of the family's list: what was found, what becomes of it. Parts that are unharmed are evidence too. */
+export function Inspection(props: Props) {
+    const { house, inspection, elements } = props.section;
+    const [q, setQ] = useState('');
+    const named = inspection.filter((i) => `${i.name} ${i.partNumber}`.toLowerCase().includes(q.trim().toLowerCase()));
+    return (
+        <Panel title="Inspection" aside="first failure and what its debris did are two things">
+            <HouseNote house={house.inspection} />
+            <Field className="max-w-sm" label={`Part, of ${inspection.length}`} value={q} onChange={setQ} />
+            {named.length === 0 && <p className="text-faint">No part of this family is called that.</p>}
+            {groupsOf(named, elements).map((group) => (
+                <OneGroup key={`${group.code} ${q === ''}`} group={group} open={q !== ''} {...props} />
+            ))}
+        </Panel>
+    );
+}
+
+function OneGroup({ group, open, ...props }: { group: Group; open: boolean } & Props) {
+    const cause = group.items.some((i) => i.finding?.role === 'cause');
+    return (
+        <Disclosure as="div" className="border-b border-rule" defaultOpen={open || cause}>
+            <DisclosureButton className="flex min-h-11 w-full flex-wrap items-center gap-x-3 text-left">
+                <strong className="flex-1 first-letter:uppercase">{group.name}</strong>
+                {cause && <Mark kind="bad">cause</Mark>}
+                <span className="text-sm text-faint">{saidOfGroup(group.items)}</span>
+                <span aria-hidden="true">▾</span>
+            </DisclosureButton>
+            <DisclosurePanel as="ul" className="divide-y divide-rule pl-3">
+                {group.items.map((i) => (
+                    <Finding key={i.part} item={i} {...props} />
+                ))}
+            </DisclosurePanel>
+        </Disclosure>
+    );
+}
+
+function Finding({ item, editable, ...props }: { item: Item; editable: boolean } & SectionProps<'teardown'>) {
+    const [open, setOpen] = useState(false);
+    const f = item.finding;
+    return (
+        <li className="py-1">
+            <div className="flex flex-wrap items-center gap-x-3">
+                <strong className="flex-1">
+                    {item.name} <span className="text-sm font-normal text-faint num">{item.partNumber}</span>
+                </strong>
+                <Found finding={f} />
+                {editable && (
+                    <button
+                        type="button"
+                        className="btn"
+                        aria-expanded={open}
+                        aria-label={`${f ? 'Change' : 'Inspect'} ${item.name}`}
+                        onClick={() => setOpen(!open)}
+                    >
+                        {f ? 'change' : 'inspect'}
+                    </button>
+                )}
+            </div>
+            {f && !open && <Said finding={f} />}
+            {open && <WriteFinding item={item} {...props} onWritten={() => setOpen(false)} />}
+        </li>
+    );
+}
+
+/** What lies behind the word: the plates, the number, the note. */
+function Said({ finding: f }: { finding: NonNullable<Item['finding']> }) {
+    return (
+        <>
+            {f.plates.length > 0 && (
+                <p className="text-sm">
+                    From the piston: {f.plates.join(', ')}. {f.burn}
+                </p>
+            )}
+            {f.reading && (
+                <p className="text-sm num">
+                    {f.reading} by {f.gauge}{' '}
+                    <Mark kind={f.inside ? 'good' : 'bad'}>{f.inside ? 'inside' : 'outside its window'}</Mark>
+                </p>
+            )}
+            {f.note && <p className="text-sm">{f.note}</p>}
+        </>
+    );
+}
+
+function Found({ finding: f }: { finding: Item['finding'] }) {
+    if (!f) return <Mark kind="idle">not looked at</Mark>;
+    return (
+        <span>
+            {f.condition}, {f.disposition} {f.role === 'cause' && <Mark kind="bad">cause</Mark>}
+            {f.role === 'collateral' && <Mark kind="warn">collateral</Mark>}{' '}
+            <span className="text-sm text-faint">{f.by}</span>
+        </span>
+    );
+}
+
+function WriteFinding({
+    item,
+    card,
+    onCard,
+    section,
+    onWritten,
+}: { item: Item; onWritten: () => void } & SectionProps<'teardown'>) {
+    const [grade, setGrade] = useGrade(item);
+    const { busy, problem, write } = useWrite();
+    const save = () =>
+        write(
+            () =>
+                api.POST('/units/{number}/teardown/findings', {
+                    params: { path: { number: card.coreTag } },
+                    body: { part: item.part, ...saidOf(grade, item), version: item.finding?.version ?? null },
+                }),
+            (next) => {
+                onCard(next);
+                onWritten();
+            },
+        );
+    return (
+        <div className="my-2 flex flex-col gap-2 border-l-4 border-hand pl-3">
+            <GradeFields {...{ item, grade, problem }} gauges={section.gauges} onGrade={setGrade} at="" />
+            <ProblemNote problem={problem} except={['/reading', '/gauge', '/note']} />
+            <button
+                type="button"
+                className="btn btn-main self-start"
+                disabled={busy || !isGraded(grade)}
+                onClick={() => void save()}
+            >
+                Write it down
+            </button>
+        </div>
+    );
+}
