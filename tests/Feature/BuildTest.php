@@ -796,7 +796,10 @@ final class BuildTest extends TestCase
             'Somebody else changed',
         );
         $this->assertProblem(
-            $this->write('/units/C-9001/teardown/findings', ['condition' => 'blue cheese', 'disposition' => 'reuse'] + $finding),
+            $this->write(
+                '/units/C-9001/teardown/findings',
+                ['condition' => 'blue cheese', 'disposition' => 'reuse'] + $finding,
+            ),
             422,
             'no condition',
             '/condition',

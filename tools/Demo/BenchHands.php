@@ -7,6 +7,7 @@ use App\Shop\Models\Person;
 use App\Stations\Assembly\Models\PackFit;
 use App\Stations\Assembly\Queries\FitProposal;
 use App\Stations\Returns\Judges\SeenOnReturn;
+use App\Stations\Teardown\Models\Finding;
 use App\Work\Actions\TakeProof;
 use App\Work\Answer;
 use App\Work\Bench;
@@ -47,6 +48,7 @@ final class BenchHands
      */
     public function work(Unit $unit, int $most, array $except = []): void
     {
+        $last = null;
         for ($i = 0; $i < $most; $i++) {
             $unit = Unit::query()->findOrFail($unit->id);
             $work = BenchWork::of($unit, $this->bench);
@@ -57,13 +59,21 @@ final class BenchHands
             if ($due === []) {
                 return;
             }
-            $this->operation($unit, $work->operations[reset($due)], ($this->next)());
+            $next = $work->operations[reset($due)];
+            if ($next->code === $last) {
+                throw new \LogicException("\"$next->name\" does not get done: ".implode(' ', $work->openOf($last)));
+            }
+            $last = $next->code;
+            $this->operation($unit, $next, $work->openOf($next->code), ($this->next)());
         }
     }
 
-    private function operation(Unit $unit, OperationSpec $operation, Person $by): void
+    /** @param  array<string, string>  $open  what is not proven yet, by code of the proof */
+    private function operation(Unit $unit, OperationSpec $operation, array $open, Person $by): void
     {
-        foreach ($operation->proofs as $proof) {
+        $due = array_filter($operation->proofs, fn (ProofSpec $p) => isset($open[$p->code]));
+        // What is proven already, by somebody who looked before, is said once more to be done with it.
+        foreach ($due === [] ? array_slice($operation->proofs, -1) : $due as $proof) {
             $note = $proof->kind === ProofKind::Timer ? 'Soaking since the evening before.' : '';
             app(TakeProof::class)->take(
                 $unit,
@@ -133,6 +143,13 @@ final class BenchHands
             ->where('code', $part)
             ->firstOrFail();
 
+        $seen = Finding::query()->where('unit_id', $unit->id)->where('part', $part)->latest('id')->first();
+        if ($seen !== null) {
+            return $seen->only(['condition', 'disposition', 'role', 'version']) + [
+                'reading' => $seen->measured_typed,
+                'gauge' => $seen->gauge?->code,
+            ];
+        }
         $found = $this->findings[$part] ?? [
             'condition' => $spec->body['conditions'][0],
             'disposition' => 'reuse',

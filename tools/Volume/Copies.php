@@ -42,6 +42,9 @@ final class Copies
         'operations' => '1',
         'proofs' => '1',
         'finding_plates' => '1',
+        'findings' => "t.disposition = 'reuse'",
+        'pack_fit_picks' => '1',
+        'run_checks' => '1',
         'measurements' => "t.kind NOT IN ('pack', 'end-play')",
     ];
 

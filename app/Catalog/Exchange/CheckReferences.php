@@ -201,6 +201,7 @@ final class CheckReferences
             ...CheckSection::errors($family, $at),
             ...CheckPorts::errors($family, $at),
             ...CheckFasteners::errors($family, $this->pack->vocabularies, $at),
+            ...CheckLeaks::errors($family, $at),
         );
     }
 

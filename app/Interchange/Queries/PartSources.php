@@ -3,6 +3,7 @@
 namespace App\Interchange\Queries;
 
 use App\Catalog\Models\Part;
+use Illuminate\Database\Query\Builder;
 use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
 use Yard\Core\Interchange\Supersession;
@@ -259,17 +260,7 @@ final class PartSources
                     ->whereColumn('i.unit_id', 'u.id')
                     ->where('i.part_id', $part->id),
             )
-            ->whereNotExists(
-                fn ($q) => $q
-                    ->from('findings AS l')
-                    ->join('specs AS ls', 'ls.code', '=', 'l.part')
-                    ->whereColumn('l.unit_id', 'u.id')
-                    ->whereColumn('ls.family_id', 'u.family_id')
-                    ->where('l.generation', 1)
-                    ->whereIn('l.disposition', ['scrap', 'replace'])
-                    ->where('ls.kind', 'finding')
-                    ->whereRaw("JSON_VALUE(ls.body, '$.part') = ?", [$part->number]),
-            )
+            ->whereNotExists(fn ($q) => self::lost($q, $part->number))
             ->orderByRaw("f.disposition IS NULL, FIELD(u.grade, 'D', 'C', 'B', 'A'), u.id")
             ->limit(self::SHOWN_CORES)
             ->select(['u.core_tag', 'v.code', 'u.station', 'u.grade', 'u.rack', 'u.clues'])
@@ -277,6 +268,19 @@ final class PartSources
             ->get();
 
         return array_values($rows->map(self::core(...))->all());
+    }
+
+    /** Teardown found it lost, by whichever line of the list. */
+    private static function lost(Builder $q, string $number): void
+    {
+        $q->from('findings AS l')
+            ->join('specs AS ls', 'ls.code', '=', 'l.part')
+            ->whereColumn('l.unit_id', 'u.id')
+            ->whereColumn('ls.family_id', 'u.family_id')
+            ->where('l.generation', 1)
+            ->whereIn('l.disposition', ['scrap', 'replace'])
+            ->where('ls.kind', 'finding')
+            ->whereRaw("JSON_VALUE(ls.body, '$.part') = ?", [$number]);
     }
 
     /** @return array<string, mixed> */

@@ -26,6 +26,8 @@ final class AccountedTables
         'discrepancies',
         'findings',
         'finding_plates',
+        'repairs',
+        'swap_agreements',
         'pack_fits',
         'pack_fit_picks',
         'installed_parts',

@@ -7,9 +7,11 @@ use App\Stations\Teardown\Http\TeardownController;
 use App\Stations\Teardown\Judges\GradedPart;
 use App\Stations\Teardown\Queries\LostHardParts;
 use App\Stations\Teardown\Queries\OpenTeardown;
+use App\Stations\Teardown\Queries\RepairsOfUnit;
 use App\Stations\Teardown\Queries\TeardownSection;
 use App\Work\Bench;
 use App\Work\Contracts\ConditionJudge;
+use App\Work\Contracts\EarlierWork;
 use App\Work\Http\BenchController;
 use App\Yard\Contracts\Blocker;
 use App\Yard\Contracts\HardPartLosses;
@@ -33,6 +35,9 @@ final class TeardownStation implements Station
         Write::with('teardown.work')->post('units/{number}/teardown/findings', [TeardownController::class, 'finding']);
         Write::with('yard.hold')->post('units/{number}/teardown/symptoms', [TeardownController::class, 'symptoms']);
         Write::with('teardown.work')->post('units/{number}/teardown/complete', [TeardownController::class, 'complete']);
+        Write::with('yard.hold')->post('units/{number}/teardown/leak', [TeardownController::class, 'leak']);
+        Write::with('teardown.work')->post('units/{number}/teardown/repairs', [TeardownController::class, 'repair']);
+        Write::with('teardown.work')->post('units/{number}/teardown/swaps', [TeardownController::class, 'swap']);
     }
 
     /** @return array<string, list<Role>> */
@@ -49,7 +54,11 @@ final class TeardownStation implements Station
     /** @return array<class-string, class-string> */
     public static function provides(): array
     {
-        return [HardPartLosses::class => LostHardParts::class, ConditionJudge::class => GradedPart::class];
+        return [
+            HardPartLosses::class => LostHardParts::class,
+            ConditionJudge::class => GradedPart::class,
+            EarlierWork::class => RepairsOfUnit::class,
+        ];
     }
 
     /** @return list<ScanHit> */

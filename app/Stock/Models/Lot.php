@@ -16,6 +16,7 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property int $quantity
  * @property string $place
  * @property string $received_on
+ * @property int|null $origin_unit_id  the core it was taken out of
  * @property Part $part
  */
 final class Lot extends Record
@@ -29,6 +30,7 @@ final class Lot extends Record
         'quantity',
         'place',
         'received_on',
+        'origin_unit_id',
     ];
 
     /** @return BelongsTo<Part, $this> */

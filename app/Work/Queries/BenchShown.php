@@ -3,6 +3,7 @@
 namespace App\Work\Queries;
 
 use App\Shop\Queries\PeopleNames;
+use App\Work\Contracts\EarlierWork;
 use App\Work\Models\Proof;
 use App\Work\Models\WorkedOperation;
 use App\Work\OperationSpec;
@@ -13,7 +14,7 @@ use Yard\Core\Work\Plan;
 /** The work at a bench as the route card shows it: each operation with its state, and what the plan says. */
 final class BenchShown
 {
-    public function __construct(private readonly PeopleNames $names)
+    public function __construct(private readonly PeopleNames $names, private readonly EarlierWork $earlier)
     {
     }
 
@@ -25,6 +26,7 @@ final class BenchShown
         [$waiting, $barred] = [self::named($plan, $plan->waiting()), self::named($plan, $plan->unreachable())];
         $available = array_flip($work->available());
         $spoken = $this->spoken($work);
+        $earlier = $this->earlier->on($work->unit);
 
         return [
             'family' => $work->unit->knownFamily()->code,
@@ -34,6 +36,7 @@ final class BenchShown
                     'waitsFor' => $waiting[$o->code] ?? [],
                     'barredBy' => $barred[$o->code] ?? [],
                     'spoken' => $spoken[$o->code] ?? [],
+                    'earlier' => self::concerning($o, $earlier),
                 ],
                 $work->operations,
             )),
@@ -56,6 +59,17 @@ final class BenchShown
         }
 
         return $spoken;
+    }
+
+    /**
+     * @param  array<string, list<string>>  $earlier  by bolts or part
+     * @return list<string>
+     */
+    private static function concerning(OperationSpec $o, array $earlier): array
+    {
+        $of = [$o->body['fasteners'] ?? '', ...$o->body['removes'] ?? [], ...$o->body['installs'] ?? []];
+
+        return array_merge(...array_values(array_intersect_key($earlier, array_flip($of))), ...[[]]);
     }
 
     /**

@@ -53,6 +53,7 @@ use Illuminate\Support\Carbon;
  * @property string|null $weight_kg
  * @property string $note
  * @property array<mixed> $symptoms
+ * @property array<string, string> $leak  what was seen of a leak, by feature of the family's table
  * @property array<mixed> $pressures
  * @property Carbon $received_at
  * @property int $received_by
@@ -122,6 +123,7 @@ final class Unit extends AccountedRecord implements Subject
         'weight_kg',
         'note',
         'symptoms',
+        'leak',
         'pressures',
         'received_at',
         'received_by',
@@ -129,11 +131,12 @@ final class Unit extends AccountedRecord implements Subject
     ];
 
     /** What the table fills in by itself, so that a new unit reads like one that was fetched. */
-    protected $attributes = ['symptoms' => '{}', 'pressures' => '{}'];
+    protected $attributes = ['symptoms' => '{}', 'pressures' => '{}', 'leak' => '{}'];
 
     protected $casts = [
         'clues' => 'array',
         'symptoms' => 'array',
+        'leak' => 'array',
         'pressures' => 'array',
         'flags' => 'array',
         'credit_revision' => 'array',

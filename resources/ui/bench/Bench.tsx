@@ -9,7 +9,16 @@ import { PortMap } from './PortMap';
 import { Strip } from './Strip';
 import { WaitingNote } from './WaitingNote';
 import { isResting } from './resting';
-import { isWanted, PROOF_FORM, type BenchName, type Material, type Operation, type Send, type Work } from './types';
+import {
+    dueAt,
+    isWanted,
+    PROOF_FORM,
+    type BenchName,
+    type Material,
+    type Operation,
+    type Send,
+    type Work,
+} from './types';
 import { useBench } from './useBench';
 
 /** The operation somebody turned to; one that is done is only shown when it was looked for. */
@@ -42,7 +51,7 @@ type ShownProps = Pick<Props, 'bench' | 'card' | 'material' | 'editable'> & {
 
 type PictureProps = Pick<ShownProps, 'bench' | 'work' | 'operation' | 'next'>;
 
-const dueOf = (o: Operation | null) => o?.proofs[o.proven.findIndex((p) => p.open !== null)];
+const dueOf = (o: Operation | null) => o?.proofs[dueAt(o)];
 
 /** The drawing; beside it, where air is blown, the face with the port that fills what is checked. */
 function Picture({ bench, work, operation, next }: PictureProps) {

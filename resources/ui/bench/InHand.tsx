@@ -3,7 +3,7 @@ import { Caution, HouseNote, Mark } from '../kit/basics';
 import { moment } from '../kit/format';
 import { PROOFS } from './proofs';
 import { Spoken } from './Spoken';
-import type { BenchName, Material, Operation, ProofAsked, Send } from './types';
+import { dueAt, type BenchName, type Material, type Operation, type ProofAsked, type Send } from './types';
 
 type Props = {
     bench: BenchName;
@@ -18,7 +18,7 @@ type Props = {
 
 /** The operation in hand: the proof that is due, and what one must know. */
 export function InHand({ bench, card, material, operation: o, editable, busy, problem, prove }: Props) {
-    const at = o.proven.findIndex((p) => p.open !== null);
+    const at = dueAt(o);
     const proof = o.state === 'done' ? undefined : o.proofs[at];
     const Due = proof && PROOFS[proof.kind];
     return (
@@ -112,6 +112,11 @@ function Know({ number, bench, operation: o }: { number: string; bench: BenchNam
                     ) : null,
                 )}
             </dl>
+            {o.earlier.map((said) => (
+                <p key={said} className="border-l-4 border-bad px-3">
+                    <strong>On this very unit.</strong> {said}
+                </p>
+            ))}
             {o.trap && (
                 <p className="border-l-4 border-warn px-3">
                     <strong>Trap.</strong> {o.trap}

@@ -16,6 +16,7 @@ export function operation(code: string, change: Partial<Operation> = {}): Operat
         waitsFor: [],
         barredBy: [],
         spoken: [],
+        earlier: [],
         activity: null,
         reason: '',
         note: '',

@@ -21,6 +21,15 @@ export function isWanted(o: Operation, work: Work): boolean {
     );
 }
 
+/**
+ * The proof that is due. Where all are proven, by somebody who looked before, the last one is confirmed and the operation
+ * is done with it.
+ */
+export function dueAt(o: Operation): number {
+    const open = o.proven.findIndex((p) => p.open !== null);
+    return open < 0 ? o.proofs.length - 1 : open;
+}
+
 /** Nothing of the job is left at this bench; other ways that were not taken do not count. */
 export const isFinished = (work: Work): boolean => work.operations.every((o) => o.state === 'done' || o.alternative);
 

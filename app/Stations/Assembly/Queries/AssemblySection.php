@@ -186,7 +186,8 @@ final class AssemblySection implements Section
      */
     private function fastener(array $f, array $readings): array
     {
-        $bolt = Tightening::of(
+        // The standards give proof stresses of steel bolts only: what another metal takes is the maker's word.
+        $bolt = ($f['metal'] ?? 'steel') !== 'steel' ? null : Tightening::of(
             Thread::of($f['thread']),
             $f['grade'],
             $this->rules->number('nut-factor'),
@@ -205,13 +206,16 @@ final class AssemblySection implements Section
                 'into',
                 'pattern',
                 'note',
+                'metal',
+                'lengths',
+                'singleUse',
                 'source',
                 'confidence',
                 'house',
             ]),
         ) + [
             'torqueNm' => Quantity::parse($f['torque'], 'torque')->si(),
-            'boltCeilingNm' => $bolt->torqueNm,
+            'boltCeilingNm' => $bolt?->torqueNm,
             'readings' => array_map($this->reading(...), $readings),
         ];
     }

@@ -15,8 +15,11 @@ use App\Yard\StationName;
 /** Teardown is over when every step is done and at least the cause, or its absence, is written down. */
 final class CompleteTeardown
 {
-    public function __construct(private readonly Ledger $ledger, private readonly Gatekeeper $gate)
-    {
+    public function __construct(
+        private readonly Ledger $ledger,
+        private readonly Gatekeeper $gate,
+        private readonly ReclaimParts $parts,
+    ) {
     }
 
     public function complete(Unit $unit, bool $noCauseFound, Person $by): void
@@ -34,6 +37,7 @@ final class CompleteTeardown
                 409,
             );
         }
+        $this->parts->reclaim($unit, $findings);
         $unit->currentBuild?->update(['teardown_done_at' => now()]);
         $this->ledger->onUnit($unit, 'teardown.completed', [
             'noCauseFound' => $noCauseFound,

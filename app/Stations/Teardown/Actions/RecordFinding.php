@@ -66,7 +66,9 @@ final class RecordFinding
                 ->where('kind', 'finding')
                 ->where('code', $in['part'])
                 ->first() ?? throw Refusal::at('/part', "There is no part \"{$in['part']}\" on the inspection list.");
-        if ($in['disposition'] === 'shelf' && $unit->ownership === 'customer') {
+        if (
+            $in['disposition'] === 'shelf' && $unit->ownership === 'customer' && ! AgreeSwap::exists($unit, $in['part'])
+        ) {
             throw Refusal::at(
                 "$at/disposition",
                 "This is the customer's own unit: none of its hard parts goes to the shelf without a recorded swap "

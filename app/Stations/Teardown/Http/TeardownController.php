@@ -2,9 +2,12 @@
 
 namespace App\Stations\Teardown\Http;
 
+use App\Stations\Teardown\Actions\AgreeSwap;
 use App\Stations\Teardown\Actions\CompleteTeardown;
 use App\Stations\Teardown\Actions\RecordFinding;
+use App\Stations\Teardown\Actions\RepairPlace;
 use App\Stations\Teardown\Actions\ReportSymptoms;
+use App\Stations\Teardown\Actions\TraceLeak;
 use App\Yard\Models\Unit;
 use App\Yard\Queries\RouteCard;
 use Illuminate\Http\JsonResponse;
@@ -31,6 +34,33 @@ final class TeardownController
         $action->report($unit, $in['observed'], $request->person(), $in['pressures'] ?? null);
 
         return response()->json($this->card->of($unit, ['teardown']));
+    }
+
+    public function leak(TraceLeakRequest $request, string $number, TraceLeak $action): JsonResponse
+    {
+        $unit = Unit::byNumber($number);
+        $action->see($unit, $request->validated('observed'));
+
+        return response()->json($this->card->of($unit, ['teardown']));
+    }
+
+    public function repair(RepairPlaceRequest $request, string $number, RepairPlace $action): JsonResponse
+    {
+        $in = $request->validated();
+        $unit = Unit::byNumber($number);
+        $note = trim($in['note'] ?? '');
+        $action->repair($unit, $in['place'], $in['trouble'], $in['method'], $note, $request->person());
+
+        return response()->json($this->card->of($unit, ['teardown']), 201);
+    }
+
+    public function swap(AgreeSwapRequest $request, string $number, AgreeSwap $action): JsonResponse
+    {
+        $in = $request->validated();
+        $unit = Unit::byNumber($number);
+        $action->agree($unit, $in['part'], $in['agreedBy'], $in['how'], $request->person());
+
+        return response()->json($this->card->of($unit, ['teardown']), 201);
     }
 
     public function complete(CompleteTeardownRequest $request, string $number, CompleteTeardown $action): JsonResponse

@@ -11,6 +11,8 @@ use App\Shop\Models\Gauge;
 use App\Shop\Queries\PeopleNames;
 use App\Stations\Teardown\FindingSpec;
 use App\Stations\Teardown\Models\Finding;
+use App\Stations\Teardown\Models\SwapAgreement;
+use App\Stock\Models\Lot;
 use App\Work\Bench;
 use App\Work\Generation;
 use App\Work\Queries\BenchShown;
@@ -33,6 +35,8 @@ final class TeardownSection implements Section
         private readonly HouseRules $rules,
         private readonly CountsThatDiffer $counts,
         private readonly BenchShown $bench,
+        private readonly LeakTrace $leaks,
+        private readonly Rescue $rescue,
     ) {
     }
 
@@ -56,6 +60,11 @@ final class TeardownSection implements Section
             'decisions' => CountsThatDiffer::decisions(),
             'inspection' => $this->inspection($unit, $generation),
             'gauges' => array_values(Gauge::query()->orderBy('code')->get()->map(fn (Gauge $g) => $g->shown())->all()),
+            'leak' => $this->leaks->of($unit),
+            'rescue' => $this->rescue->of($unit),
+            'swaps' => SwapAgreement::query()->where('unit_id', $unit->id)->orderBy('id')->pluck('part'),
+            'reclaimed' => Lot::query()->with('part')->where('origin_unit_id', $unit->id)->orderBy('id')->get()
+                ->map(fn (Lot $l) => ['part' => $l->part->number, 'name' => $l->part->name, 'lot' => $l->lot]),
             'house' => ['symptoms' => $house['one-shift-fault'], 'inspection' => $house['reuse']],
             'gears' => array_column($unit->family->train['gears'], 'name'),
             'symptoms' => (object) $unit->symptoms,

@@ -65,6 +65,12 @@ function PlaceNow({ place: p }: { place: Place }) {
     );
 }
 
+/** By length and metal, and whether they may be turned again. */
+function boltsInWords({ metal, lengths, singleUse }: Bolts): string {
+    const by = Object.entries(lengths ?? {}).map(([length, n]) => `${n} of ${length}`);
+    return [by.join(', '), metal, singleUse ? 'new each time' : ''].filter(Boolean).join(' · ');
+}
+
 function BoltsNow({ bolts: b }: { bolts: Bolts }) {
     const last = b.readings.at(-1);
     return (
@@ -73,7 +79,10 @@ function BoltsNow({ bolts: b }: { bolts: Bolts }) {
             <p className="num">
                 {b.torqueNm.toFixed(1)} N·m · {b.count} × {b.thread}, {b.grade} · {b.pattern}
             </p>
-            {b.torqueNm > b.boltCeilingNm ? (
+            <p className="num">{boltsInWords(b)}</p>
+            {b.boltCeilingNm === null ? (
+                <p className="text-sm text-faint">No standard says what a bolt of {b.metal} takes: the maker does.</p>
+            ) : b.torqueNm > b.boltCeilingNm ? (
                 <Mark kind="warn">above the {b.boltCeilingNm.toFixed(1)} N·m this bolt takes by itself</Mark>
             ) : (
                 <p className="text-sm text-faint">The bolt alone would take {b.boltCeilingNm.toFixed(1)} N·m.</p>

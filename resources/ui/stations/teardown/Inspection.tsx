@@ -1,6 +1,6 @@
 import { Disclosure, DisclosureButton, DisclosurePanel } from '@headlessui/react';
 import { useState } from 'react';
-import { api, type Card } from '../../api/client';
+import { api, fieldProblem, type Card } from '../../api/client';
 import { useWrite } from '../../api/useWrite';
 import { GradeFields, isGraded, saidOf, useGrade } from '../../bench/proofs/Grade';
 import type { SectionProps } from '../../card/section';
@@ -127,6 +127,37 @@ function Found({ finding: f }: { finding: Item['finding'] }) {
     );
 }
 
+/** The customer lets a part of their own unit go: who said so, and how. */
+function Swap({ part, card, onCard }: { part: string } & Pick<SectionProps<'teardown'>, 'card' | 'onCard'>) {
+    const [agreedBy, setAgreedBy] = useState('');
+    const [how, setHow] = useState('');
+    const { busy, problem, write } = useWrite();
+    const save = () =>
+        write(
+            () =>
+                api.POST('/units/{number}/teardown/swaps', {
+                    params: { path: { number: card.coreTag } },
+                    body: { part, agreedBy, how },
+                }),
+            onCard,
+        );
+    return (
+        <div className="flex flex-wrap items-end gap-3">
+            <Field
+                label="Who of the customer agreed"
+                value={agreedBy}
+                onChange={setAgreedBy}
+                problem={fieldProblem(problem, '/agreedBy')}
+            />
+            <Field label="How" value={how} onChange={setHow} problem={fieldProblem(problem, '/how')} />
+            <button type="button" className="btn" disabled={busy} onClick={() => void save()}>
+                They agreed: write it down
+            </button>
+            <ProblemNote problem={problem} except={['/agreedBy', '/how']} />
+        </div>
+    );
+}
+
 function WriteFinding({
     item,
     card,
@@ -152,6 +183,7 @@ function WriteFinding({
         <div className="my-2 flex flex-col gap-2 border-l-4 border-hand pl-3">
             <GradeFields {...{ item, grade, problem }} gauges={section.gauges} onGrade={setGrade} at="" />
             <ProblemNote problem={problem} except={['/reading', '/gauge', '/note']} />
+            {fieldProblem(problem, '/disposition') && <Swap part={item.part} {...{ card, onCard }} />}
             <button
                 type="button"
                 className="btn btn-main self-start"

@@ -9,6 +9,9 @@ import { Bench } from '../../bench/Bench';
 import { Drawing } from '../../bench/Drawing';
 import { Counts } from './Counts';
 import { Inspection } from './Inspection';
+import { LeakTracer } from './LeakTracer';
+import { Reclaimed } from './Reclaimed';
+import { RescueBench } from './RescueBench';
 import { Symptoms } from './Symptoms';
 import { suspectSaid } from './suspect';
 
@@ -32,11 +35,14 @@ export function TeardownView(props: SectionProps<'teardown'>) {
                 <div className="flex flex-col gap-3">
                     <Counts {...props} editable={editable} />
                     <Symptoms {...props} />
+                    <LeakTracer {...props} />
+                    <RescueBench {...props} editable={editable} />
                     {card.station === 'teardown' && editable && <Complete {...props} />}
                 </div>
                 <div className="flex flex-col gap-3">
                     <Suspects section={t} />
                     <Inspection {...props} editable={editable} />
+                    <Reclaimed {...props} />
                 </div>
             </div>
         </>

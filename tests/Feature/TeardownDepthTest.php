@@ -1,0 +1,178 @@
+<?php
+
+namespace Tests\Feature;
+
+use App\Stations\Teardown\Models\FindingPlate;
+use App\Stock\Models\Lot;
+use Illuminate\Support\Facades\DB;
+use Tests\TestCase;
+
+/** What is found on a part, plate by plate and by the gauge; leaks, repairs, metals, and parts that move on. */
+final class TeardownDepthTest extends TestCase
+{
+    private const FINDINGS = '/units/C-9001/teardown/findings';
+
+    /** @return array<string, mixed> */
+    private function finding(string $part): array
+    {
+        $list = $this->read('/units/C-9001')->json('teardown.inspection');
+
+        return array_column($list, 'finding', 'part')[$part];
+    }
+
+    public function test_plates_are_graded_in_stack_order_and_say_which_end_is_worse(): void
+    {
+        $this->bringTo('teardown');
+        $this->as('teardown');
+        $said = ['part' => 'forward-frictions', 'disposition' => 'replace', 'role' => 'cause'];
+        $plates = ['even brown', 'even brown', 'dark', 'black', 'coned or fused'];
+        $this->write(self::FINDINGS, $said + ['plates' => $plates])->assertCreated();
+        $found = $this->finding('forward-frictions');
+        $this->assertSame($plates, $found['plates']);
+        $this->assertSame('coned or fused', $found['condition'], 'the worst plate is the condition of the pack');
+        $this->assertStringContainsString('Worse towards the backing plate', $found['burn']);
+        $again = ['version' => $found['version']] + $said;
+        $this->assertProblem(
+            $this->write(self::FINDINGS, $again + ['plates' => $plates, 'condition' => 'dark']),
+            422,
+            'the pack cannot be',
+            '/condition',
+        );
+        $this->assertProblem(
+            $this->write(self::FINDINGS, $again + ['plates' => ['even brown', 'purple']]),
+            422,
+            'no condition of this part',
+            '/plates/1',
+        );
+        $this->write(self::FINDINGS, $again + ['plates' => array_reverse($plates)])->assertCreated();
+        $this->assertStringContainsString('towards the piston', $this->finding('forward-frictions')['burn']);
+        $this->assertSame(5, FindingPlate::query()->count(), 'what was said before is taken back');
+        $this->assertProblem(
+            $this->write(self::FINDINGS, ['part' => 'sprag', 'plates' => ['holds one way']] + $said),
+            422,
+            'no such plates',
+            '/plates',
+        );
+    }
+
+    public function test_a_measure_is_taken_with_a_gauge_and_held_against_its_window(): void
+    {
+        $this->bringTo('teardown');
+        $this->as('teardown');
+        $play = ['part' => 'pinion-play', 'condition' => 'within the window'];
+        $play += ['disposition' => 'reuse', 'role' => 'none'];
+        $this->assertProblem($this->write(self::FINDINGS, $play), 422, 'is measured here', '/reading');
+        $this->assertProblem($this->write(self::FINDINGS, $play + ['reading' => '.02']), 422, 'which gauge', '/gauge');
+        $this->assertProblem(
+            $this->write(self::FINDINGS, $play + ['reading' => '.02', 'gauge' => 'T-01']),
+            422,
+            'not a length',
+            '/gauge',
+        );
+        $wide = ['condition' => 'over the window', 'reading' => '0.9 mm', 'gauge' => 'F-01'] + $play;
+        $this->assertProblem($this->write(self::FINDINGS, $wide), 422, 'outside its window', '/note');
+        $this->write(self::FINDINGS, $wide + ['note' => 'The customer was told and takes it.'])->assertCreated();
+        $found = $this->finding('pinion-play');
+        $this->assertSame(['0.9 mm', false, 'F-01'], [$found['reading'], $found['inside'], $found['gauge']]);
+        $good = ['reading' => '0.5 mm', 'gauge' => 'F-01', 'version' => $found['version']] + $play;
+        $this->write(self::FINDINGS, $good)->assertCreated();
+        $this->assertTrue($this->finding('pinion-play')['inside'], '0.5 mm is 0.0197 in');
+    }
+
+    public function test_a_leak_is_traced_by_looks_in_the_order_of_what_they_are_worth(): void
+    {
+        $this->bringTo('teardown');
+        $see = fn (array $observed) => $this->as('teardown')->write('/units/C-9001/teardown/leak', compact('observed'));
+        $start = $this->read('/units/C-9001')->json('teardown.leak');
+        $this->assertSame([], (array) $start['observed']);
+        $this->assertContains($start['ranking'][0]['id'], ['pan', 'front-seal'], 'nothing seen: what leaks most often');
+        $leak = $see(['where' => 'bell housing'])->assertOk()->json('teardown.leak');
+        $this->assertSame('front-seal', $leak['ranking'][0]['id']);
+        $best = array_keys($leak['next'], max($leak['next']))[0];
+        $this->assertContains($best, ['drip', 'level', 'vent', 'when'], 'a cheap look before the converter comes out');
+        $oil = $see(['where' => 'bell housing', 'drip' => 'engine oil'])->json('teardown.leak');
+        $this->assertSame('engine-seal', $oil['ranking'][0]['id'], 'not this unit at all');
+        $this->assertGreaterThan(0.6, $oil['ranking'][0]['posterior']);
+        $this->assertEqualsWithDelta(1, array_sum(array_column($oil['ranking'], 'posterior')), 1e-9);
+        $this->assertProblem($see(['where' => 'the roof']), 422, 'is no answer', '/observed/where');
+        $this->assertProblem($see(['colour' => 'red']), 422, 'is looked at', '/observed/colour');
+    }
+
+    public function test_a_broken_bolt_is_got_out_and_stays_with_the_unit(): void
+    {
+        $this->bringTo('teardown');
+        $repair = fn (array $with) => $this->as('teardown')->write('/units/C-9001/teardown/repairs', $with + [
+            'place' => 'pump',
+            'trouble' => 'broken',
+            'method' => 'left-drill',
+        ]);
+        $this->assertProblem($repair(['place' => 'roof rack']), 422, 'no fastener or shaft', '/place');
+        $this->assertProblem($repair(['method' => 'chase']), 422, 'no help where it is broken', '/method');
+        $this->assertProblem($repair(['trouble' => 'sad']), 422, '', '/trouble');
+        $kept = $repair(['note' => 'Third bolt, at four o\'clock'])->assertCreated()->json('teardown.rescue.repairs');
+        $this->assertSame(['Pump to case', 'broken', 0.7], [$kept[0]['name'], $kept[0]['trouble'], $kept[0]['hours']]);
+        $this->workThrough('C-9001', 'teardown');
+        $this->write('/units/C-9001/teardown/complete')->assertOk();
+        $pump = array_column($this->read('/units/C-9001')->json('assembly.work.operations'), null, 'code')['pump'];
+        $this->assertStringContainsString('Left-hand drill', $pump['earlier'][0], 'said where it bites');
+    }
+
+    public function test_near_magnesium_no_flame_no_weld_and_no_steel_bolt(): void
+    {
+        $this->receive('C-9001', ['family' => 'TX6', 'vehicle' => 'any'])->assertCreated();
+        $this->write('/units/C-9001/identification', ['variant' => 'TX6-F1', 'note' => 'papers'])->assertOk();
+        $this->as('manager')->write('/units/C-9001/ordering', ['package' => 'daily'])->assertCreated();
+        $this->write('/units/C-9001/ordering/release', ['version' => 1])->assertOk();
+        $methods = array_column($this->read('/units/C-9001')->json('teardown.rescue.methods'), null, 'code');
+        $this->assertStringContainsString('No flame', $methods['flame']['forbidden']);
+        $this->assertNull($methods['warm-air']['forbidden']);
+        $this->assertStringContainsString('bedded in paste', $methods['insert']['note']);
+        $weld = ['place' => 'pan', 'trouble' => 'broken', 'method' => 'weld-stub'];
+        $this->assertProblem(
+            $this->as('teardown')->write('/units/C-9001/teardown/repairs', $weld),
+            422,
+            'No welding near a magnesium case',
+            '/method',
+        );
+        $this->workThrough('C-9001', 'teardown');
+        $this->write('/units/C-9001/teardown/complete')->assertOk();
+        $this->workThrough('C-9001', 'assembly', 'pump');
+        $say = fn (string $choice) => $this->as('builder')
+            ->prove('C-9001', 'assembly', 'pump', 'metal-pump', compact('choice'));
+        $this->assertProblem($say('wood'), 422, 'a magnet tells', '/answer/choice');
+        $said = fn ($answer): ?string => array_column($answer->json('assembly.work.operations'), null, 'code')['pump'][
+            'proven'
+        ][0]['open'];
+        $steel = (string) $said($say('steel')->assertOk());
+        $this->assertStringContainsString('Steel in magnesium eats the hole', $steel);
+        $this->assertNull($said($say('aluminium')->assertOk()));
+    }
+
+    public function test_what_goes_to_the_shelf_is_a_lot_with_its_core_and_nobody_elses_part_without_their_word(): void
+    {
+        $unit = $this->bringTo('teardown');
+        DB::table('units')->where('id', $unit->id)->update(['ownership' => 'customer']);
+        $this->tampered = true;
+        $this->as('teardown');
+        $planet = ['part' => 'planet', 'condition' => 'sound', 'disposition' => 'shelf', 'role' => 'none'];
+        $this->assertProblem($this->write(self::FINDINGS, $planet), 422, 'swap agreement', '/disposition');
+        $swap = ['part' => 'planet', 'agreedBy' => 'C. Bray', 'how' => 'By telephone'];
+        $this->assertProblem(
+            $this->write('/units/C-9001/teardown/swaps', ['agreedBy' => ''] + $swap),
+            422,
+            'Say who',
+            '/agreedBy',
+        );
+        $this->write('/units/C-9001/teardown/swaps', $swap)->assertCreated();
+        $this->assertProblem($this->write('/units/C-9001/teardown/swaps', $swap), 409, 'agreed already');
+        $this->write(self::FINDINGS, $planet)->assertCreated();
+        $this->workThrough('C-9001', 'teardown');
+        $this->write('/units/C-9001/teardown/complete')->assertOk();
+        $lot = Lot::query()->where('origin_unit_id', $unit->id)->sole();
+        $this->assertSame(['PL-94', 1], [$lot->part->number, $lot->quantity]);
+        $this->assertSame(
+            [['part' => 'PL-94', 'name' => $lot->part->name, 'lot' => 'C-9001/PL-94']],
+            $this->read('/units/C-9001')->json('teardown.reclaimed'),
+        );
+    }
+}
