@@ -2,7 +2,8 @@ import { api, type Card } from '../../api/client';
 import { useWrite } from '../../api/useWrite';
 import { Drawing } from '../../bench/Drawing';
 import type { SectionProps } from '../../card/section';
-import { Choice, Mark, Panel, ProblemNote } from '../../kit/basics';
+import { Choice, Mark, ProblemNote } from '../../kit/basics';
+import { More } from '../../kit/More';
 import { percent } from '../../kit/format';
 
 type Leak = NonNullable<NonNullable<Card['teardown']>['leak']>;
@@ -35,13 +36,16 @@ export function LeakTracer({ card, onCard, can, section }: SectionProps<'teardow
     const open = inOrder(leak).filter((q) => leak.observed[q.feature] === undefined);
     const known = open.length < leak.questions.length;
     return (
-        <Panel title="Where it drips" aside="the lowest wet place is where it hangs, not where it comes from">
-            <Said leak={leak} busy={busy} {...(can('yard.hold') && { takeBack: say })} />
-            <ProblemNote problem={problem} />
-            {leak.impossible && <p className="font-semibold text-bad">{leak.impossible}</p>}
-            {known && <Seals leak={leak} family={section.work.family} />}
-            {can('yard.hold') && <Questions open={open} busy={busy} say={say} first={known} />}
-        </Panel>
+        <section className="sheet px-4 py-1">
+            <More title="Where it drips" open={known}>
+                <p className="text-sm text-faint">The lowest wet place is where it hangs, not where it comes from.</p>
+                <Said leak={leak} busy={busy} {...(can('yard.hold') && { takeBack: say })} />
+                <ProblemNote problem={problem} />
+                {leak.impossible && <p className="font-semibold text-bad">{leak.impossible}</p>}
+                {known && <Seals leak={leak} family={section.work.family} />}
+                {can('yard.hold') && <Questions open={open} busy={busy} say={say} first={known} />}
+            </More>
+        </section>
     );
 }
 
@@ -101,6 +105,7 @@ function Seals({ leak, family }: { leak: Leak; family: string }) {
                 family={family}
                 states={Object.fromEntries(drawn.map(([part]) => [part, 'suspect' as const]))}
                 tags={Object.fromEntries(drawn)}
+                follow={drawn.slice(0, 1).map(([part]) => part)}
                 className="h-56 bg-sheet"
             />
             <ol>

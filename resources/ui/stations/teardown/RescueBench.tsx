@@ -2,7 +2,8 @@ import { useState } from 'react';
 import { api, fieldProblem, type Card, type Problem } from '../../api/client';
 import { useWrite } from '../../api/useWrite';
 import type { SectionProps } from '../../card/section';
-import { Choice, Field, Mark, Panel, ProblemNote, Select } from '../../kit/basics';
+import { Choice, Field, Mark, ProblemNote, Select } from '../../kit/basics';
+import { More } from '../../kit/More';
 import { moment } from '../../kit/format';
 
 type Rescue = NonNullable<Card['teardown']>['rescue'];
@@ -19,21 +20,27 @@ export const waysFor = (methods: Method[], trouble: Trouble): Method[] =>
 export function RescueBench(props: SectionProps<'teardown'> & { editable: boolean }) {
     const { rescue } = props.section;
     return (
-        <Panel title="It will not come" aside="seized, stripped or broken: what may be done here, in this order">
-            {rescue.repairs.map((r) => (
-                <div key={r.at + r.place} className="border-b border-rule py-1">
-                    <strong>
-                        {r.name}, {r.trouble}
-                    </strong>{' '}
-                    {r.method}. <span className="text-sm">Then: {r.after}</span>{' '}
-                    <span className="text-sm text-faint">
-                        {r.by}, {moment(r.at)}
-                        {r.note && `: ${r.note}`}
-                    </span>
-                </div>
-            ))}
-            {props.editable && <Repair {...props} />}
-        </Panel>
+        <section className="sheet px-4 py-1">
+            <More title="A bolt or shaft that will not come" open={rescue.repairs.length > 0}>
+                <p className="text-sm text-faint">
+                    Seized, stripped or broken: what may be done here, in this order. The maker&apos;s procedure, local
+                    rules and licensed practice come first.
+                </p>
+                {rescue.repairs.map((r) => (
+                    <div key={r.at + r.place} className="border-b border-rule py-1">
+                        <strong>
+                            {r.name}, {r.trouble}
+                        </strong>{' '}
+                        {r.method}. <span className="text-sm">Then: {r.after}</span>{' '}
+                        <span className="text-sm text-faint">
+                            {r.by}, {moment(r.at)}
+                            {r.note && `: ${r.note}`}
+                        </span>
+                    </div>
+                ))}
+                {props.editable && <Repair {...props} />}
+            </More>
+        </section>
     );
 }
 
