@@ -1,10 +1,35 @@
+import { readFileSync } from 'node:fs';
 import { expect, type Locator, type Page } from '@playwright/test';
 
-/** What is right where a part can lie two ways. */
-const RIGHT = ['the wide lip', 'clockwise', 'in the groove of the manual valve'];
+type Entry = { code: string; body?: Entry } & Record<string, unknown>;
+type Proof = { kind?: string; right?: string };
+type Measure = { what: string; unit: string; window: { min: number; max: number }; gauge: string };
 
-/** Depths and plays a builder measures in a family with inch parts. */
-const MEASURED: Record<string, string> = { 'pack-C1': '.981', 'pack-C3': '.889', 'end-play': '31 thou' };
+/** The family the tests work on, as the shop's own pack has it. */
+const FAMILY = (
+    JSON.parse(readFileSync('database/demo/catalog.json', 'utf8')) as { families: Record<string, Entry[]>[] }
+).families[0]!;
+const entries = (list: string): Entry[] => FAMILY[list]!.map((e) => ({ ...e, ...e.body, code: e.code }));
+
+/** What is right where a part can lie two ways. */
+const RIGHT = [...entries('teardown'), ...entries('assembly')]
+    .flatMap((o) => (o['proofs'] as Proof[] | undefined) ?? [])
+    .flatMap((p) => (p.kind === 'orientation' && p.right ? [p.right] : []));
+
+/** Depths and plays a builder measures: near what is usual. */
+const MEASURED = new Map<string, string>([
+    ...entries('packs').map(
+        (p) =>
+            [`fit-pack-${p.code.toLowerCase()}`, String((p['depth'] as { nominal: number }).nominal - 0.001)] as const,
+    ),
+    ...entries('endPlays').map((p) => [`fit-end-play-${p.code}`, String(p['target'])] as const),
+]);
+
+/** What a gauge shows of a part on the bench: the middle of its window. */
+const MEASURES = new Map(
+    entries('findings').flatMap((f) => (f['measure'] ? [[f.code, f['measure'] as Measure] as const] : [])),
+);
+const GAUGES: Record<string, string> = { 'bore gauge': 'B-01', feeler: 'F-01', dial: 'D-01' };
 
 /** A small grey picture. */
 const PICTURE = Buffer.from(
@@ -26,8 +51,7 @@ export async function inHand(page: Page): Promise<string> {
 /** Proves what is in hand as a builder would, and waits for the next. */
 export async function prove(page: Page, graded: Record<string, string[]> = {}): Promise<void> {
     const before = await inHand(page);
-    const [operation, proof] = before.split('/') as [string, string];
-    await answer(page, operation, proof, graded);
+    await answer(page, before.split('/')[1] ?? '', graded);
     await expect.poll(() => inHand(page)).not.toBe(before);
 }
 
@@ -49,7 +73,7 @@ export async function withoutNetwork(page: Page, proofs: number): Promise<void> 
     expect(await inHand(page), 'the server agrees with what was shown').toBe(at);
 }
 
-async function answer(page: Page, operation: string, proof: string, graded: Record<string, string[]>) {
+async function answer(page: Page, proof: string, graded: Record<string, string[]>) {
     const kind = proof.split('-')[0];
     if (kind === 'count') await count(page);
     if (kind === 'orientation') await page.getByRole('radio', { name: new RegExp(`^(${RIGHT.join('|')})$`) }).click();
@@ -60,13 +84,17 @@ async function answer(page: Page, operation: string, proof: string, graded: Reco
     }
     if (kind === 'observation') await page.getByRole('radio', { name: 'cannot be said' }).click();
     if (kind === 'timer') await page.getByLabel(/^Begun before/).fill('In the soaking tray since last night');
-    if (kind === 'condition') await grade(page, graded[proof.slice('condition-'.length)] ?? []);
+    if (kind === 'condition') {
+        const part = proof.slice('condition-'.length);
+        await grade(page, graded[part] ?? []);
+        await measure(page, MEASURES.get(part));
+    }
     if (kind === 'sign') {
         await page.getByLabel('Badge of the second person').fill('100');
         await page.getByLabel('Their PIN').fill('482163');
     }
     if (kind === 'fit') {
-        await page.getByLabel(/Groove depth|Play, trial fit/).fill(MEASURED[operation] ?? '');
+        await page.getByLabel(/Groove depth|Play, trial fit/).fill(MEASURED.get(proof) ?? '');
         await rightNext(page).click();
         await expect(page.getByText('Best from the shelf')).toBeVisible();
     }
@@ -88,12 +116,14 @@ async function count(page: Page) {
 }
 
 async function grade(page: Page, [condition, disposition = 'reuse', role = 'neither']: string[]) {
-    const conditions = page.getByRole('radiogroup', { name: /condition$/ });
+    const conditions = page.getByRole('radiogroup', { name: /condition$|^This word$/ });
     await (
         condition
             ? conditions.getByRole('radio', { name: condition, exact: true })
             : conditions.getByRole('radio').first()
     ).click();
+    const alike = page.getByRole('button', { name: /^All are/ });
+    if (await alike.isVisible()) await alike.click(); // a pack: every plate of it
     await page
         .getByRole('radiogroup', { name: 'What becomes of it' })
         .getByRole('radio', { name: disposition, exact: true })
@@ -101,10 +131,16 @@ async function grade(page: Page, [condition, disposition = 'reuse', role = 'neit
     await page.getByRole('radiogroup', { name: 'Is it' }).getByRole('radio', { name: role }).click();
 }
 
+async function measure(page: Page, m: Measure | undefined) {
+    if (!m) return;
+    await page.getByLabel(`${m.what} (${m.unit})`).fill(String((m.window.min + m.window.max) / 2));
+    await page.getByLabel('Gauge').selectOption(GAUGES[m.gauge] ?? 'D-01');
+}
+
 async function read(page: Page, kind: string) {
     const shown = (await page.locator('[data-proof]').textContent()) ?? '';
     const newtonMetres = Number(/([\d.]+) N·m ·/.exec(shown)?.[1] ?? 0);
-    const play = (await inHand(page)).startsWith('end-play');
+    const play = (await inHand(page)).includes('/reading-end-play');
     const [value, gauge] = {
         reading: [/Predicted ([\d.]+)/.exec(shown)?.[1] ?? '', play ? 'D-01' : 'F-01'],
         torque: [`${newtonMetres} N.m`, newtonMetres < 20 ? 'T-01' : 'T-02'],
