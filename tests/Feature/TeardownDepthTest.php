@@ -175,4 +175,31 @@ final class TeardownDepthTest extends TestCase
             $this->read('/units/C-9001')->json('teardown.reclaimed'),
         );
     }
+
+    public function test_the_report_says_the_cause_in_plain_words_and_comes_as_a_pdf(): void
+    {
+        $this->bringTo('teardown');
+        $this->as('teardown');
+        $this->write(self::FINDINGS, [
+            'part' => 'forward-frictions',
+            'plates' => ['even brown', 'dark', 'black'],
+            'disposition' => 'replace',
+            'role' => 'cause',
+            'note' => 'Ran <dry> & hot',
+        ])->assertCreated();
+        $this->write('/units/C-9001/teardown/repairs', [
+            'place' => 'pump',
+            'trouble' => 'broken',
+            'method' => 'left-drill',
+        ])->assertCreated();
+        $page = (string) $this->get('/api/units/C-9001/teardown/report')->assertOk()->getContent();
+        $this->assertStringContainsString('Forward frictions: black.', $page);
+        $this->assertStringContainsString('Worse towards the backing plate', $page);
+        $this->assertStringContainsString('Ran &lt;dry&gt; &amp; hot', $page, 'what was typed is text, not markup');
+        $this->assertStringContainsString('Left-hand drill', $page);
+        $pdf = $this->get('/api/units/C-9001/teardown/report.pdf')->assertOk();
+        $this->assertSame('application/pdf', $pdf->headers->get('Content-Type'));
+        $this->assertStringStartsWith('%PDF-', (string) $pdf->getContent());
+        $this->assertProblem($this->getJson('/api/units/C-0000/teardown/report'), 404, 'nothing under this number');
+    }
 }

@@ -3,6 +3,7 @@
 namespace App\Stations\Teardown;
 
 use App\Shop\Role;
+use App\Stations\Teardown\Http\ReportController;
 use App\Stations\Teardown\Http\TeardownController;
 use App\Stations\Teardown\Judges\GradedPart;
 use App\Stations\Teardown\Queries\LostHardParts;
@@ -21,6 +22,7 @@ use App\Yard\Contracts\Station;
 use App\Yard\Gate;
 use App\Yard\Http\Write;
 use App\Yard\Models\Unit;
+use Illuminate\Support\Facades\Route;
 
 /** A unit comes apart: steps, findings, the cause. */
 final class TeardownStation implements Station
@@ -35,6 +37,8 @@ final class TeardownStation implements Station
         Write::with('teardown.work')->post('units/{number}/teardown/findings', [TeardownController::class, 'finding']);
         Write::with('yard.hold')->post('units/{number}/teardown/symptoms', [TeardownController::class, 'symptoms']);
         Write::with('teardown.work')->post('units/{number}/teardown/complete', [TeardownController::class, 'complete']);
+        Route::get('units/{number}/teardown/report', [ReportController::class, 'page']);
+        Route::get('units/{number}/teardown/report.pdf', [ReportController::class, 'pdf']);
         Write::with('yard.hold')->post('units/{number}/teardown/leak', [TeardownController::class, 'leak']);
         Write::with('teardown.work')->post('units/{number}/teardown/repairs', [TeardownController::class, 'repair']);
         Write::with('teardown.work')->post('units/{number}/teardown/swaps', [TeardownController::class, 'swap']);

@@ -38,6 +38,7 @@ export function TeardownView(props: SectionProps<'teardown'>) {
                     <LeakTracer {...props} />
                     <RescueBench {...props} editable={editable} />
                     {card.station === 'teardown' && editable && <Complete {...props} />}
+                    <Report number={card.coreTag} />
                 </div>
                 <div className="flex flex-col gap-3">
                     <Suspects section={t} />
@@ -94,6 +95,21 @@ function Suspects({ section: t }: Pick<SectionProps<'teardown'>, 'section'>) {
                 ))}
             </ol>
         </Panel>
+    );
+}
+
+/** The paper of the teardown: what the customer gets to read. */
+function Report({ number }: { number: string }) {
+    const at = `/api/units/${number}/teardown/report`;
+    return (
+        <p className="flex flex-wrap gap-3">
+            <a className="btn" href={at} target="_blank" rel="noreferrer">
+                Report to read or print
+            </a>
+            <a className="btn" href={`${at}.pdf`} target="_blank" rel="noreferrer">
+                Report as PDF
+            </a>
+        </p>
     );
 }
 
