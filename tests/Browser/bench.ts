@@ -134,7 +134,7 @@ async function grade(page: Page, [condition, disposition = 'reuse', role = 'neit
 async function measure(page: Page, m: Measure | undefined) {
     if (!m) return;
     await page.getByLabel(`${m.what} (${m.unit})`).fill(String((m.window.min + m.window.max) / 2));
-    await page.getByLabel('Gauge').selectOption(GAUGES[m.gauge] ?? 'D-01');
+    await page.getByLabel('Gauge', { exact: true }).selectOption(GAUGES[m.gauge] ?? 'D-01');
 }
 
 async function read(page: Page, kind: string) {
@@ -147,5 +147,5 @@ async function read(page: Page, kind: string) {
         air: ['2', 'P-01'],
     }[kind] as [string, string];
     await page.getByLabel(/^Reading/).fill(value);
-    await page.getByLabel('Gauge').selectOption(gauge);
+    await page.getByLabel('Gauge', { exact: true }).selectOption(gauge);
 }

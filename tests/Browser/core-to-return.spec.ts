@@ -124,7 +124,7 @@ test('one physical unit goes from "a core arrives" to "the rebuilt unit came bac
         await workThrough(page, {}, 'pack-C1');
         await prove(page);
         await page.getByLabel(/^Reading/).fill('25 psi');
-        await page.getByLabel('Gauge').selectOption('F-01');
+        await page.getByLabel('Gauge', { exact: true }).selectOption('F-01');
         await page.keyboard.press('Enter');
         await expect(page.getByText('this field takes a length')).toBeVisible();
         await workThrough(page);

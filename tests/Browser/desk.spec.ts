@@ -99,7 +99,7 @@ test('the yard works by keyboard alone', async ({ page }) => {
 test('wrong PINs are refused at the field and a viewer finds no doors', async ({ page }) => {
     await page.goto('/');
     await page.getByLabel('Badge').fill('106');
-    await page.getByLabel('PIN').fill('0000');
+    await page.getByLabel('PIN', { exact: true }).fill('0000');
     await page.locator('form').getByRole('button', { name: 'Sign in' }).click();
     await expect(page.getByText('Badge and PIN do not go together.')).toBeVisible();
     await signIn(page, 'viewer', '/units/C-0215/assembly');

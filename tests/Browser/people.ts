@@ -16,7 +16,7 @@ export async function signIn(page: Page, role: string, path = '/') {
     await page.context().clearCookies();
     await page.goto(path);
     await page.getByLabel('Badge').fill(badge);
-    await page.getByLabel('PIN').fill(pin);
+    await page.getByLabel('PIN', { exact: true }).fill(pin);
     await page.locator('form').getByRole('button', { name: 'Sign in' }).click();
     await expect(page.locator('#badge')).toContainText(role);
 }

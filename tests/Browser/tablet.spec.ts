@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { inHand, prove, withoutNetwork } from './bench';
+import { inHand, prove, withoutNetwork, workThrough } from './bench';
 import { signIn } from './people';
 
 test.use({ serviceWorkers: 'allow' });
@@ -47,9 +47,9 @@ test('the session that ran out while the network was gone asks for its PIN, then
     const taken = await inHand(page);
     await page.context().clearCookies();
     await page.context().setOffline(false);
-    await expect(page.getByLabel('PIN')).toBeVisible({ timeout: 20_000 });
+    await expect(page.getByLabel('PIN', { exact: true })).toBeVisible({ timeout: 20_000 });
     await page.getByLabel('Badge').fill('102');
-    await page.getByLabel('PIN').fill('204685');
+    await page.getByLabel('PIN', { exact: true }).fill('204685');
     await page.getByRole('button', { name: 'Sign in' }).click();
     await expect(page.getByText('waits for the network')).toHaveCount(0, { timeout: 20_000 });
     await expect.poll(() => inHand(page)).toBe(taken);
@@ -62,17 +62,17 @@ test('what the tablet keeps opens no door: nobody is in who was not', async ({ p
     await programKept(page);
     await page.getByRole('button', { name: /Guest/ }).click();
     await page.getByRole('menuitem', { name: 'Switch badge' }).click();
-    await expect(page.getByLabel('PIN')).toBeVisible();
+    await expect(page.getByLabel('PIN', { exact: true })).toBeVisible();
     await page.context().setOffline(true);
     await page.reload();
-    await expect(page.getByLabel('PIN')).toBeVisible();
+    await expect(page.getByLabel('PIN', { exact: true })).toBeVisible();
     await expect(page.locator('#badge')).toHaveCount(0);
 });
 
 test('a soak runs on through a reload, with and without the network', async ({ page }) => {
     await signIn(page, 'builder', '/units/C-0235/assembly');
     expect(await inHand(page)).toBe('clean/done');
-    await prove(page);
+    await workThrough(page, {}, 'soak');
     expect(await inHand(page)).toMatch(/^soak\/timer/);
     await page.getByRole('button', { name: 'Right, next' }).click();
     const clock = page.getByRole('button', { name: /soaking.*: \d+:\d\d$/ });

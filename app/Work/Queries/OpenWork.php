@@ -33,7 +33,9 @@ final class OpenWork
             }
             $measured = $proof->kind->mayLapse();
             $code = match (true) {
-                $proof->kind === ProofKind::Fit || ! $measured => "{$proof->kind->value}:$proof->of",
+                $proof->kind === ProofKind::Fit => "fit:$proof->of",
+                // Two operations may ask the same question; each is a blocker of its own.
+                ! $measured => "{$proof->kind->value}:{$proof->key()}",
                 default => "reading:{$proof->reading()->value}:{$proof->place()}",
             };
             $blockers[] = $bar($code, $measured ? $open : "\"$operation->name\": $open");

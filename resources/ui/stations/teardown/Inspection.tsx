@@ -1,10 +1,10 @@
-import { Disclosure, DisclosureButton, DisclosurePanel } from '@headlessui/react';
 import { useState } from 'react';
 import { api, fieldProblem, type Card } from '../../api/client';
 import { useWrite } from '../../api/useWrite';
 import { GradeFields, isGraded, saidOf, useGrade } from '../../bench/proofs/Grade';
 import type { SectionProps } from '../../card/section';
 import { Field, HouseNote, Mark, Panel, ProblemNote } from '../../kit/basics';
+import { More } from '../../kit/More';
 
 type Item = NonNullable<Card['teardown']>['inspection'][number];
 type Group = { code: string; name: string; items: Item[] };
@@ -43,7 +43,7 @@ export function Inspection(props: Props) {
             <Field className="max-w-sm" label={`Part, of ${inspection.length}`} value={q} onChange={setQ} />
             {named.length === 0 && <p className="text-faint">No part of this family is called that.</p>}
             {groupsOf(named, elements).map((group) => (
-                <OneGroup key={`${group.code} ${q === ''}`} group={group} open={q !== ''} {...props} />
+                <OneGroup key={group.code} group={group} open={q !== ''} {...props} />
             ))}
         </Panel>
     );
@@ -52,19 +52,23 @@ export function Inspection(props: Props) {
 function OneGroup({ group, open, ...props }: { group: Group; open: boolean } & Props) {
     const cause = group.items.some((i) => i.finding?.role === 'cause');
     return (
-        <Disclosure as="div" className="border-b border-rule" defaultOpen={open || cause}>
-            <DisclosureButton className="flex min-h-11 w-full flex-wrap items-center gap-x-3 text-left">
-                <strong className="flex-1 first-letter:uppercase">{group.name}</strong>
-                {cause && <Mark kind="bad">cause</Mark>}
-                <span className="text-sm text-faint">{saidOfGroup(group.items)}</span>
-                <span aria-hidden="true">▾</span>
-            </DisclosureButton>
-            <DisclosurePanel as="ul" className="divide-y divide-rule pl-3">
+        <More
+            className="border-b border-rule"
+            open={open || cause}
+            title={
+                <>
+                    <span className="flex-1 first-letter:uppercase">{group.name}</span>
+                    {cause && <Mark kind="bad">cause</Mark>}
+                    <span className="text-sm font-normal text-faint">{saidOfGroup(group.items)}</span>
+                </>
+            }
+        >
+            <ul className="divide-y divide-rule pl-3">
                 {group.items.map((i) => (
                     <Finding key={i.part} item={i} {...props} />
                 ))}
-            </DisclosurePanel>
-        </Disclosure>
+            </ul>
+        </More>
     );
 }
 
