@@ -15,7 +15,7 @@
 <h1>Teardown report, {{ $unit->currentBuild?->serial ?? $unit->core_tag }}</h1>
 <p class="faint">
     Core {{ $unit->core_tag }} · {{ $unit->family->name }} {{ $unit->variant?->code }} · {{ $unit->vehicle }} ·
-    {{ now()->format('j F Y') }} · {{ number_format($hours, 1) }} h at the bench
+    {{ now()->format('j F Y') }}{{ $hours < 0.05 ? '' : ' · '.number_format($hours, 1).' h at the bench' }}
 </p>
 @if ($unit->complaint !== '')
     <p>Complaint, as told: “{{ $unit->complaint }}”</p>

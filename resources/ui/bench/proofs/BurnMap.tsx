@@ -35,7 +35,7 @@ export function BurnMap({ name, count, conditions, plates, onPlates }: Props) {
                     >
                         <span className="num">{n + 1}</span>
                         <Face grade={conditions.indexOf(plate)} of={conditions.length} />
-                        <span className="min-h-10 px-0.5 text-xs leading-tight">{plate || '–'}</span>
+                        <span className="min-h-8 px-0.5 text-xs leading-tight">{plate || '–'}</span>
                     </button>
                 ))}
                 <End side="right">backing plate</End>
@@ -62,7 +62,7 @@ function End({ side, children }: { side: 'left' | 'right'; children: string }) {
 function Face({ grade, of }: { grade: number; of: number }) {
     const lines = grade < 0 ? 0 : Math.round((grade / Math.max(1, of - 1)) * 11);
     return (
-        <svg viewBox="0 0 20 60" className="h-16 w-full max-w-9" aria-hidden="true" preserveAspectRatio="none">
+        <svg viewBox="0 0 20 60" className="h-12 w-full max-w-9" aria-hidden="true" preserveAspectRatio="none">
             <rect
                 x="2"
                 y="1"
