@@ -87,7 +87,7 @@ final class LoadDemoCommand extends Command
         $this->setDatabaseClock(-200, 8);
         DB::transaction(function () use ($import): void {
             $import->import((string) file_get_contents(database_path('demo/catalog.json')), fn () => null);
-            // Second persons sign hundreds of times in half a year of demo: their PINs are hashed in earnest at the end.
+            // Second persons sign hundreds of times in this half year: their PINs are hashed in earnest at the end.
             DemoShop::furnish(self::QUICK_ROUNDS);
         });
         foreach (DemoShop::read()['catalogEdits'] as $edit) {
