@@ -115,7 +115,9 @@ async function count(page: Page) {
     }
 }
 
-async function grade(page: Page, [condition, disposition = 'reuse', role = 'neither']: string[]) {
+async function grade(page: Page, [condition, said, role = 'neither']: string[]) {
+    const renewed = await page.locator('[data-proof]').getByText('always renewed:').isVisible();
+    const disposition = said ?? (renewed ? 'replace' : 'reuse');
     const conditions = page.getByRole('radiogroup', { name: /condition$|^This word$/ });
     await (
         condition

@@ -202,4 +202,40 @@ final class TeardownDepthTest extends TestCase
         $this->assertStringStartsWith('%PDF-', (string) $pdf->getContent());
         $this->assertProblem($this->getJson('/api/units/C-0000/teardown/report'), 404, 'nothing under this number');
     }
+
+    public function test_what_is_renewed_as_a_rule_lives_on_only_with_a_word(): void
+    {
+        $this->bringTo('teardown');
+        $this->as('teardown');
+        $ring = ['part' => 'snap-rings', 'condition' => 'sits in its groove'];
+        $ring += ['disposition' => 'reuse', 'role' => 'none'];
+        $this->assertProblem($this->write(self::FINDINGS, $ring), 422, 'why it is not renewed', '/note');
+        $this->write(self::FINDINGS, $ring + ['note' => 'None on the shelf, the customer agreed'])->assertCreated();
+        $seal = ['part' => 'front-seal', 'condition' => 'hard', 'disposition' => 'replace', 'role' => 'none'];
+        $this->write(self::FINDINGS, $seal)->assertCreated();
+    }
+
+    public function test_parts_found_sound_are_said_in_one_go_but_not_what_is_measured(): void
+    {
+        $this->bringTo('teardown');
+        $say = fn (string ...$parts) => $this->as('teardown')
+            ->write('/units/C-9001/teardown/unharmed', compact('parts'));
+        $this->assertProblem($say('forward-steels', 'chimney'), 422, 'no part', '/parts/1');
+        $this->assertNull(array_column(
+            $this->read('/units/C-9001')->json('teardown.inspection'),
+            'finding',
+            'part',
+        )['forward-steels'], 'whole or not at all');
+        $this->assertProblem($say('pinion-play'), 422, 'a look does not tell', '/parts/0');
+        $say('forward-steels', 'forward-hub', 'snap-rings')->assertCreated();
+        $this->assertSame(
+            ['bright and flat', 'reuse', 'replace'],
+            [
+                $this->finding('forward-steels')['condition'],
+                $this->finding('forward-hub')['disposition'],
+                $this->finding('snap-rings')['disposition'],
+            ],
+        );
+        $this->assertProblem($say('forward-hub'), 422, 'was looked at already', '/parts/0');
+    }
 }

@@ -152,7 +152,7 @@ final class BenchHands
         }
         $found = $this->findings[$part] ?? [
             'condition' => $spec->body['conditions'][0],
-            'disposition' => 'reuse',
+            'disposition' => isset($spec->body['always']) ? 'replace' : 'reuse',
             'role' => 'none',
         ];
         $measure = $spec->body['measure'] ?? null;

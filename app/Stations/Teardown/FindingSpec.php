@@ -13,10 +13,14 @@ final readonly class FindingSpec
     /** A pack nobody counted has at most so many plates. */
     private const MOST_PLATES = 30;
 
+    /** What becomes of a part that is not renewed. */
+    private const LIVES_ON = ['reuse', 'recondition', 'shelf'];
+
     /**
      * @param  list<string>  $conditions  the first is healthy, the last the worst
      * @param  array{what: string, unit: string, window: array{min: float, max: float}, gauge: string}|null  $measure
      * @param  string|null  $pack  element whose plates are graded one by one
+     * @param  string|null  $always  why it is renewed whatever it looks like
      * @param  string  $at  where in what was sent its fields stand
      */
     public function __construct(
@@ -24,6 +28,7 @@ final readonly class FindingSpec
         public array $conditions,
         public ?array $measure,
         public ?string $pack,
+        public ?string $always,
         private string $at,
     ) {
     }
@@ -34,7 +39,14 @@ final readonly class FindingSpec
      */
     public static function read(string $name, array $body, string $at = ''): self
     {
-        return new self($name, $body['conditions'], $body['measure'] ?? null, $body['plates'] ?? null, $at);
+        return new self(
+            $name,
+            $body['conditions'],
+            $body['measure'] ?? null,
+            $body['plates'] ?? null,
+            $body['always'] ?? null,
+            $at,
+        );
     }
 
     /** @throws Refusal for a condition the part cannot be in */
@@ -125,9 +137,12 @@ final readonly class FindingSpec
         ];
     }
 
-    /** @throws Refusal when a part outside its window shall be used again and nobody says why */
+    /** @throws Refusal when a part that is renewed as a rule, or is outside its window, lives on and nobody says why */
     public function assertReuse(string $disposition, ?bool $inside, string $note): void
     {
+        if ($this->always !== null && in_array($disposition, self::LIVES_ON, true) && trim($note) === '') {
+            throw Refusal::at('/note', "\"$this->name\": $this->always Say in the note why it is not renewed now.");
+        }
         if ($inside === false && $disposition === 'reuse' && trim($note) === '') {
             throw Refusal::at('/note', "\"$this->name\" is outside its window: say in the note why it is used again.");
         }

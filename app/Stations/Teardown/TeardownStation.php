@@ -36,6 +36,7 @@ final class TeardownStation implements Station
         BenchController::routes(Bench::Teardown);
         Write::with('teardown.work')->post('units/{number}/teardown/findings', [TeardownController::class, 'finding']);
         Write::with('yard.hold')->post('units/{number}/teardown/symptoms', [TeardownController::class, 'symptoms']);
+        Write::with('teardown.work')->post('units/{number}/teardown/unharmed', [TeardownController::class, 'unharmed']);
         Write::with('teardown.work')->post('units/{number}/teardown/complete', [TeardownController::class, 'complete']);
         Route::get('units/{number}/teardown/report', [ReportController::class, 'page']);
         Route::get('units/{number}/teardown/report.pdf', [ReportController::class, 'pdf']);

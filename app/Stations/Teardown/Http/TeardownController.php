@@ -5,6 +5,7 @@ namespace App\Stations\Teardown\Http;
 use App\Stations\Teardown\Actions\AgreeSwap;
 use App\Stations\Teardown\Actions\CompleteTeardown;
 use App\Stations\Teardown\Actions\RecordFinding;
+use App\Stations\Teardown\Actions\RecordUnharmed;
 use App\Stations\Teardown\Actions\RepairPlace;
 use App\Stations\Teardown\Actions\ReportSymptoms;
 use App\Stations\Teardown\Actions\TraceLeak;
@@ -34,6 +35,14 @@ final class TeardownController
         $action->report($unit, $in['observed'], $request->person(), $in['pressures'] ?? null);
 
         return response()->json($this->card->of($unit, ['teardown']));
+    }
+
+    public function unharmed(UnharmedRequest $request, string $number, RecordUnharmed $action): JsonResponse
+    {
+        $unit = Unit::byNumber($number);
+        $action->record($unit, array_values($request->validated('parts')), $request->person());
+
+        return response()->json($this->card->of($unit, ['teardown']), 201);
     }
 
     public function leak(TraceLeakRequest $request, string $number, TraceLeak $action): JsonResponse

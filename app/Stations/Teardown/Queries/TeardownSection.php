@@ -98,6 +98,7 @@ final class TeardownSection implements Section
                 'partNumber' => $s['part'],
                 'plates' => $frictions[$s['plates'] ?? ''] ?? null,
                 'measure' => $s['measure'] ?? null,
+                'always' => $s['always'] ?? null,
                 'finding' => isset($findings[$s['code']]) ? $this->found($findings[$s['code']], $s) : null,
             ],
             FamilySpec::bodies((int) $unit->family_id, 'finding'),

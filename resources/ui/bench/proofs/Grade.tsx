@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { fieldProblem, type Card, type Problem, type Schemas } from '../../api/client';
-import { Choice, Field } from '../../kit/basics';
+import { Choice, Field, Mark } from '../../kit/basics';
 import { GaugeBar } from '../../kit/GaugeBar';
 import { BurnMap } from './BurnMap';
 import { GaugeFields } from './GaugeFields';
@@ -34,7 +34,9 @@ const NOTHING: Grade = {
 /** What was found before, or nothing: nobody's judgement is chosen beforehand. */
 export function useGrade(item: Item | undefined) {
     const f = item?.finding;
-    return useState<Grade>({ ...NOTHING, ...f, reading: f?.reading ?? '', gauge: f?.gauge ?? '' });
+    // What is renewed as a rule is not a judgement: it stands there, and another choice asks for a word.
+    const disposition = item?.always ? 'replace' : '';
+    return useState<Grade>({ ...NOTHING, disposition, ...f, reading: f?.reading ?? '', gauge: f?.gauge ?? '' });
 }
 
 /** What is sent of it: the worst plate is the condition of the pack, so that is not said twice. */
@@ -67,6 +69,7 @@ export function GradeFields({ item, gauges, grade, onGrade, problem, at }: Props
         <div className="@container">
             <div className="grid gap-x-6 gap-y-1 @2xl:grid-cols-2">
                 <div className="flex min-w-0 flex-col gap-2">
+                    {item.always && <Mark kind="next">always renewed: {item.always}</Mark>}
                     <Condition {...{ item, grade, set }} />
                     {item.measure && <Measure {...{ item, gauges, grade, set, problem, at }} measure={item.measure} />}
                 </div>

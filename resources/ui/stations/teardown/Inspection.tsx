@@ -68,7 +68,35 @@ function OneGroup({ group, open, ...props }: { group: Group; open: boolean } & P
                     <Finding key={i.part} item={i} {...props} />
                 ))}
             </ul>
+            {props.editable && <Unharmed parts={notLookedAt(group.items)} {...props} />}
         </More>
+    );
+}
+
+/** What a look can tell and nobody has looked at yet. */
+export const notLookedAt = (items: Item[]): Item[] => items.filter((i) => !i.finding && !i.measure);
+
+/** The rest of a group was looked at and is sound: said in one go, by name. */
+function Unharmed({ parts, card, onCard }: { parts: Item[] } & Props) {
+    const { busy, problem, write } = useWrite();
+    if (parts.length < 2) return null;
+    const save = () =>
+        write(
+            () =>
+                api.POST('/units/{number}/teardown/unharmed', {
+                    params: { path: { number: card.coreTag } },
+                    body: { parts: parts.map((i) => i.part) },
+                }),
+            onCard,
+        );
+    return (
+        <div className="py-2 pl-3">
+            <p className="text-sm text-faint">{parts.map((i) => i.name).join(', ')}</p>
+            <ProblemNote problem={problem} />
+            <button type="button" className="btn" disabled={busy} onClick={() => void save()}>
+                I looked at these {parts.length}: unharmed
+            </button>
+        </div>
     );
 }
 

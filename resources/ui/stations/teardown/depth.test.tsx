@@ -16,8 +16,8 @@ vi.mock('openapi-fetch', async (original) => {
 });
 
 import { BurnMap } from '../../bench/proofs/BurnMap';
-import { isGraded, saidOf } from '../../bench/proofs/Grade';
-import { groupsOf, saidOfGroup } from './Inspection';
+import { GradeFields, isGraded, saidOf, useGrade } from '../../bench/proofs/Grade';
+import { groupsOf, notLookedAt, saidOfGroup } from './Inspection';
 import { inOrder } from './LeakTracer';
 import { RescueBench, waysFor } from './RescueBench';
 
@@ -43,6 +43,7 @@ const item = (part: string, group: string, condition?: string): Item => ({
     partNumber: 'P-1',
     plates: null,
     measure: null,
+    always: null,
     finding:
         condition === undefined
             ? null
@@ -126,6 +127,27 @@ it('groups the list by element, and says of each what it comes to', () => {
     ]);
     expect(groups.map((g) => saidOfGroup(g.items))).toEqual(['2 of 2 looked at, 1 not sound', '0 of 1 looked at']);
     expect(saidOfGroup([item('c', 'C1', 'even brown')])).toBe('1 of 1 looked at, unharmed');
+});
+
+it('says in one go only what a look can tell and nobody has looked at', () => {
+    const measure = { what: 'play', unit: 'in', window: { min: 0, max: 1 }, gauge: 'feeler' };
+    const items = [item('a', 'C1'), item('b', 'C1', 'dark'), { ...item('c', 'C1'), measure }, item('d', 'C1')];
+    expect(notLookedAt(items).map((i) => i.part)).toEqual(['a', 'd']);
+});
+
+it('has what is renewed as a rule stand there with its reason, and nothing else chosen', () => {
+    function Asked({ always }: { always: string | null }) {
+        const asked = { ...item('a', 'C1'), always };
+        const [grade, setGrade] = useGrade(asked);
+        return <GradeFields item={asked} gauges={[]} grade={grade} onGrade={setGrade} problem={null} at="" />;
+    }
+    const chosen = () => screen.getAllByRole('radio', { checked: true }).map((r) => r.textContent);
+    const { unmount } = render(<Asked always="It cracks at the seam." />);
+    expect(screen.getByText(/It cracks at the seam/)).toBeTruthy();
+    expect(chosen()).toEqual(['✓replace']);
+    unmount();
+    render(<Asked always={null} />);
+    expect(screen.queryAllByRole('radio', { checked: true })).toHaveLength(0);
 });
 
 it('asks first what promises most for its effort', () => {
