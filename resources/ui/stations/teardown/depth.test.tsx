@@ -189,6 +189,7 @@ describe('a bolt that will not come', () => {
                 <RescueBench {...(props as unknown as SectionProps<'teardown'> & { editable: boolean })} />
             </QueryClientProvider>,
         );
+        fireEvent.click(screen.getByRole('button', { name: /will not come/ }));
         fireEvent.click(screen.getByRole('radio', { name: 'seized' }));
         expect(screen.getByText(/No flame near magnesium/)).toBeTruthy();
         expect(screen.queryByRole('button', { name: 'This way: flame' })).toBeNull();
