@@ -3,6 +3,7 @@
 namespace Tests\Feature;
 
 use App\Stations\Teardown\Models\FindingPlate;
+use App\Stations\Teardown\Queries\LostHardParts;
 use App\Stock\Models\Lot;
 use Illuminate\Support\Facades\DB;
 use Tests\TestCase;
@@ -213,6 +214,12 @@ final class TeardownDepthTest extends TestCase
         $this->write(self::FINDINGS, $ring + ['note' => 'None on the shelf, the customer agreed'])->assertCreated();
         $seal = ['part' => 'front-seal', 'condition' => 'hard', 'disposition' => 'replace', 'role' => 'none'];
         $this->write(self::FINDINGS, $seal)->assertCreated();
+        $shell = ['part' => 'shell', 'condition' => 'sound', 'disposition' => 'replace', 'role' => 'none'];
+        $this->write(self::FINDINGS, $shell)->assertCreated();
+        $lost = fn (): array => app(LostHardParts::class)->of($this->unit());
+        $this->assertSame([], $lost(), 'a sound part that is renewed anyhow costs the sender nothing');
+        $this->write(self::FINDINGS, ['condition' => 'splines eaten', 'version' => 1] + $shell)->assertCreated();
+        $this->assertSame(['SH-80'], $lost());
     }
 
     public function test_parts_found_sound_are_said_in_one_go_but_not_what_is_measured(): void

@@ -18,26 +18,24 @@ final class LostHardParts implements HardPartLosses
     public function of(Unit $unit): array
     {
         $hard = $unit->family->body['hardParts'] ?? [];
-        $numbers = FamilySpec::query()
-            ->where('family_id', $unit->family_id)
-            ->where('kind', 'finding')
-            ->get()
-            ->mapWithKeys(fn (FamilySpec $s) => [$s->code => $s->body['part']])
-            ->all();
+        $list = array_column(FamilySpec::bodies((int) $unit->family_id, 'finding'), null, 'code');
+        $findings = Finding::query()
+            ->where('unit_id', $unit->id)
+            ->where('generation', 1)
+            ->whereIn('disposition', ['scrap', 'replace'])
+            ->where('ours', false)
+            ->get();
+        $lost = [];
+        foreach ($findings as $finding) {
+            $part = $list[$finding->part] ?? null;
+            // What is renewed as a rule and was sound is no loss of this core; a part listed twice is lost once.
+            $asRule = isset($part['always']) && $finding->condition === $part['conditions'][0];
+            if ($part !== null && ! $asRule && in_array($part['part'], $hard, true)) {
+                $lost[$part['part']] = true;
+            }
+        }
 
-        return array_values(
-            Finding::query()
-                ->where('unit_id', $unit->id)
-                ->where('generation', 1)
-                ->whereIn('disposition', ['scrap', 'replace'])
-                ->where('ours', false)
-                ->pluck('part')
-                ->map(fn (string $code) => $numbers[$code] ?? '')
-                ->filter(fn (string $number) => in_array($number, $hard, true))
-                ->unique() // one part may stand on the list twice: looked at, and measured
-                ->values()
-                ->all(),
-        );
+        return array_map(strval(...), array_keys($lost));
     }
 
     public function tornDown(Unit $unit): bool
