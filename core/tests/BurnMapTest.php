@@ -12,7 +12,7 @@ use Yard\Core\Inspection\BurnPattern;
 /** How the damage of a pack lies over its plates. */
 final class BurnMapTest extends CoreTestCase
 {
-    /** @return array<string, array{list<int>, float, BurnPattern}> damage, tau-b by R 4.2.2 `cor(method = "kendall")` */
+    /** @return array<string, array{list<int>, float, BurnPattern}> damage, tau-b by R 4.2.2 (kendall) */
     public static function packs(): array
     {
         return [

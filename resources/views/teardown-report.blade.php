@@ -4,11 +4,15 @@
     <meta charset="utf-8">
     <title>Teardown of {{ $unit->core_tag }}</title>
     <style>
-        body { font-family: "DejaVu Sans", sans-serif; font-size: 10pt; color: #111; max-width: 180mm; margin: 10mm auto; }
-        h1 { font-size: 18pt; margin: 0 0 2mm; } h2 { font-size: 12pt; margin: 6mm 0 2mm; border-bottom: 1px solid #111; }
-        table { width: 100%; border-collapse: collapse; } td, th { text-align: left; vertical-align: top; padding: 1mm 2mm 1mm 0; }
-        td, th { border-bottom: 1px solid #bbb; } .faint { color: #555; } .bad { font-weight: bold; }
-        .picture { display: inline-block; width: 56mm; margin: 0 2mm 3mm 0; vertical-align: top; } .picture img { width: 56mm; }
+        body { font-family: "DejaVu Sans", sans-serif; font-size: 10pt; color: #111; }
+        body { max-width: 180mm; margin: 10mm auto; }
+        h1 { font-size: 18pt; margin: 0 0 2mm; }
+        h2 { font-size: 12pt; margin: 6mm 0 2mm; border-bottom: 1px solid #111; }
+        table { width: 100%; border-collapse: collapse; }
+        td, th { text-align: left; vertical-align: top; padding: 1mm 2mm 1mm 0; border-bottom: 1px solid #bbb; }
+        .faint { color: #555; } .bad { font-weight: bold; }
+        .picture { display: inline-block; width: 56mm; margin: 0 2mm 3mm 0; vertical-align: top; }
+        .picture img { width: 56mm; }
     </style>
 </head>
 <body>
@@ -31,7 +35,10 @@
     <p>Harmed by it: {{ implode(', ', array_map(fn ($f) => "{$f['name']} ({$f['condition']})", $collateral)) }}.</p>
 @endif
 @if ($leak !== null)
-    <p>Leak: most likely {{ lcfirst($leak['name']) }} ({{ round(100 * $leak['posterior']) }} %). {{ $leak['renews'] }}.</p>
+    <p>
+        Leak: most likely {{ lcfirst($leak['name']) }} ({{ round(100 * $leak['posterior']) }} %).
+        {{ $leak['renews'] }}.
+    </p>
 @endif
 
 <h2>What was looked at</h2>
@@ -44,7 +51,8 @@
                 {{ $f['condition'] }}
                 @if ($f['plates'] !== []) <br>from the piston: {{ implode(', ', $f['plates']) }} @endif
                 @if ($f['reading'] !== null)
-                    <br>{{ $f['reading'] }}, window {{ $f['window'] }}{{ $f['inside'] ? '' : ': outside' }} ({{ $f['gauge'] }})
+                    <br>{{ $f['reading'] }}, window {{ $f['window'] }}{{ $f['inside'] ? '' : ': outside' }}
+                    ({{ $f['gauge'] }})
                 @endif
                 @if ($f['note'] !== '') <br>{{ $f['note'] }} @endif
                 @if ($f['ours']) <br>done by our own teardown @endif

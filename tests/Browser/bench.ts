@@ -33,7 +33,8 @@ const GAUGES: Record<string, string> = { 'bore gauge': 'B-01', feeler: 'F-01', d
 
 /** A small grey picture. */
 const PICTURE = Buffer.from(
-    'iVBORw0KGgoAAAANSUhEUgAAACAAAAAgCAIAAAD8GO2jAAAAKklEQVR4nGNIKGigKWIYtWDUglELRi0YtWDUglELRi0YtWDUglELhooFAGmbQEzvPTd0AAAAAElFTkSuQmCC',
+    'iVBORw0KGgoAAAANSUhEUgAAACAAAAAgCAIAAAD8GO2jAAAAKklEQVR4nGNIKGigKWIYtWDUglELRi0Y' +
+        'tWDUglELRi0YtWDUglELhooFAGmbQEzvPTd0AAAAAElFTkSuQmCC',
     'base64',
 );
 

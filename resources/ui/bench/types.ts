@@ -22,8 +22,8 @@ export function isWanted(o: Operation, work: Work): boolean {
 }
 
 /**
- * The proof that is due. Where all are proven, by somebody who looked before, the last one is confirmed and the operation
- * is done with it.
+ * The proof that is due. Where all are proven, by somebody who looked before, the last one is confirmed and the
+ * operation is done with it.
  */
 export function dueAt(o: Operation): number {
     const open = o.proven.findIndex((p) => p.open !== null);

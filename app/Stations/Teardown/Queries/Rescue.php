@@ -38,7 +38,7 @@ final class Rescue
         ];
     }
 
-    /** @return array<string, array{code: string, name: string, size: string}> bolts of the family and shafts, by code */
+    /** @return array<string, array{code: string, name: string, size: string}> bolts and shafts, by code */
     public function places(Unit $unit): array
     {
         $bolts = array_map(

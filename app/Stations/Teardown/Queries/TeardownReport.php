@@ -15,7 +15,7 @@ use App\Work\Queries\CountsThatDiffer;
 use App\Yard\Models\Photo;
 use App\Yard\Models\Unit;
 
-/** What a teardown found, on paper: the cause in plain words, the numbers, the pictures, what was counted and repaired. */
+/** What a teardown found, on paper: the cause in plain words, the numbers, the pictures, what was repaired. */
 final class TeardownReport
 {
     /** Pictures on one report; it says how many it leaves out. */

@@ -184,6 +184,7 @@ describe('a bolt that will not come', () => {
         expect(waysFor(methods, 'seized').map((m) => m.code)).toEqual(['soak', 'flame']);
         const section = { rescue: { places: [{ code: 'pan', name: 'Pan', size: 'M6' }], methods, repairs: [] } };
         const props = { section, card: { coreTag: 'C-1' }, onCard: vi.fn(), can: () => true, editable: true };
+        // The rest of the card is of no interest here.
         render(
             <QueryClientProvider client={new QueryClient()}>
                 <RescueBench {...(props as unknown as SectionProps<'teardown'> & { editable: boolean })} />
