@@ -27,6 +27,7 @@ use Tools\Benchmarks\PowerBenchmarkCommand;
 use Tools\Benchmarks\VolumeBenchmarkCommand;
 use Tools\Demo\BadgesCommand;
 use Tools\Demo\LoadDemoCommand;
+use Tools\StandIns\ScaleCommand;
 use Tools\Volume\FillCommand;
 
 $app = Application::configure(basePath: dirname(__DIR__))
@@ -81,6 +82,7 @@ $app = Application::configure(basePath: dirname(__DIR__))
         ExportCatalogCommand::class,
         BadgesCommand::class,
         LoadDemoCommand::class,
+        ScaleCommand::class,
         HttpBenchmarkCommand::class,
         IdentifyBenchmarkCommand::class,
         PowerBenchmarkCommand::class,

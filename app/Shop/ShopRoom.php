@@ -7,6 +7,7 @@ use App\Shop\Http\CustomersController;
 use App\Shop\Http\HealthController;
 use App\Shop\Http\HouseRulesController;
 use App\Shop\Http\PeopleController;
+use App\Shop\Http\ToolsController;
 use App\Shop\Queries\CustomerNames;
 use App\Yard\Contracts\Room;
 use App\Yard\Contracts\ScanHit;
@@ -37,6 +38,9 @@ final class ShopRoom implements Room
         Write::with('shop.people')->post('people/locked-places/lift', [PeopleController::class, 'liftPlace']);
         Route::get('customers', [CustomersController::class, 'index']);
         Route::get('health', [HealthController::class, 'show'])->middleware('can:shop.health');
+        Route::get('tools', [ToolsController::class, 'index']);
+        Write::with('shop.tools')->post('tools', [ToolsController::class, 'add']);
+        Write::with('shop.tools')->put('tools/{tag}', [ToolsController::class, 'change']);
         Route::get('house-rules', [HouseRulesController::class, 'index']);
         Write::with('shop.set-rules')->put('house-rules/{code}', [HouseRulesController::class, 'set']);
     }
@@ -46,6 +50,7 @@ final class ShopRoom implements Room
     {
         return [
             'shop.set-rules' => [Role::Manager],
+            'shop.tools' => [Role::Manager],
             'shop.people' => [Role::Manager],
             'shop.health' => [Role::Manager],
         ];

@@ -10,6 +10,7 @@ final readonly class OperationSpec
     /** What the bench shows of an operation beside its proofs, as it is written in the catalog. */
     private const SHOWN = [
         'tool',
+        'stages',
         'fasteners',
         'trap',
         'mark',
@@ -47,7 +48,9 @@ final readonly class OperationSpec
     {
         $proofs = $body['proofs'] ?? [];
         $kinds = array_column($proofs, 'kind');
-        if ($proofs === [] || (in_array('timer', $kinds, true) && ! in_array('done', $kinds, true))) {
+        // A timer that ran out, or a tool that lies ready, does not say that the work is done.
+        $timed = in_array('timer', $kinds, true) && ! in_array('done', $kinds, true);
+        if (array_diff($kinds, ['tool']) === [] || $timed) {
             $proofs[] = ['kind' => 'done'];
         }
 

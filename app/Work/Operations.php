@@ -5,6 +5,7 @@ namespace App\Work;
 use App\Catalog\Models\FamilySpec;
 use App\Catalog\Models\Vocabulary;
 use App\Catalog\Read\OperationsOfOld;
+use App\Work\Contracts\Circumstances;
 use App\Work\Contracts\ObservationJudge;
 use App\Yard\Models\Unit;
 
@@ -47,10 +48,19 @@ final class Operations
         return array_map(fn (OperationSpec $o) => $o->within($all, $in), $in);
     }
 
-    /** @return list<array<string, mixed>> */
+    /** @return list<array<string, mixed>> without what only some units need, where this is none of them */
     private static function ofFamily(Unit $unit): array
     {
-        return FamilySpec::bodies((int) $unit->family_id, Bench::Teardown->list());
+        $bodies = FamilySpec::bodies((int) $unit->family_id, Bench::Teardown->list());
+        if (array_column($bodies, 'onlyIf') === []) {
+            return $bodies;
+        }
+        $here = app(Circumstances::class)->of($unit);
+
+        return array_values(array_filter(
+            $bodies,
+            fn (array $o): bool => ! isset($o['onlyIf']) || in_array($o['onlyIf'], $here, true),
+        ));
     }
 
     /** @return list<array<string, mixed>> */

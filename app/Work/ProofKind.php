@@ -11,10 +11,12 @@ use App\Work\Judges\CountJudge;
 use App\Work\Judges\DoneJudge;
 use App\Work\Judges\MetalJudge;
 use App\Work\Judges\OrientationJudge;
+use App\Work\Judges\PatchJudge;
 use App\Work\Judges\PhotoJudge;
 use App\Work\Judges\ScanJudge;
 use App\Work\Judges\SignJudge;
 use App\Work\Judges\TimerJudge;
+use App\Work\Judges\ToolJudge;
 
 /** What can show that an operation is done, and who judges it. */
 enum ProofKind: string
@@ -33,6 +35,8 @@ enum ProofKind: string
     case Condition = 'condition';
     case Sign = 'sign';
     case Observation = 'observation';
+    case Tool = 'tool';
+    case Patch = 'patch';
 
     private const JUDGES = [
         'done' => DoneJudge::class,
@@ -49,6 +53,8 @@ enum ProofKind: string
         'condition' => ConditionJudge::class,
         'sign' => SignJudge::class,
         'observation' => ObservationJudge::class,
+        'tool' => ToolJudge::class,
+        'patch' => PatchJudge::class,
     ];
 
     /** @return class-string<ProofJudge> */

@@ -17,6 +17,8 @@ const PartLabels = lazy(() => import('./stations/teardown/PartLabels').then((m) 
 const Label = lazy(() => import('./stations/receiving/Label').then((m) => ({ default: m.Label })));
 const Sheet = lazy(() => import('./stations/dispatch/Sheet').then((m) => ({ default: m.Sheet })));
 const Calculators = lazy(() => import('./rooms/shop/Calculators').then((m) => ({ default: m.Calculators })));
+const Tools = lazy(() => import('./rooms/shop/Tools').then((m) => ({ default: m.Tools })));
+const SecondLooks = lazy(() => import('./stations/teardown/SecondLooks').then((m) => ({ default: m.SecondLooks })));
 const HouseRules = lazy(() => import('./rooms/shop/HouseRules').then((m) => ({ default: m.HouseRules })));
 const Stock = lazy(() => import('./rooms/stock/Stock').then((m) => ({ default: m.Stock })));
 const Lot = lazy(() => import('./rooms/stock/Lot').then((m) => ({ default: m.Lot })));
@@ -263,6 +265,8 @@ function Pages() {
             <Route path="/lots/:lot" element={<Lot />} />
             <Route path="/insight" element={<Insight />} />
             <Route path="/calculators" element={<Calculators />} />
+            <Route path="/tools" element={<Tools />} />
+            <Route path="/second-looks" element={<SecondLooks />} />
             <Route path="/house-rules" element={<HouseRules />} />
             <Route path="/health" element={<Health />} />
             <Route path="/people/:badge?" element={<People />} />

@@ -41,6 +41,14 @@
     </p>
 @endif
 
+@if ($vehicle !== [])
+    <h2>In the vehicle</h2>
+    @foreach ($vehicle as $cause)
+        <p><strong>{{ $cause['name'] }}.</strong> Before the warranty starts: {{ $cause['condition'] }}
+            {{ $cause['settled'] === null ? '' : "Done: {$cause['settled']}" }}</p>
+    @endforeach
+@endif
+
 <h2>What was looked at</h2>
 <table>
     <tr><th>Part</th><th>Found</th><th>What becomes of it</th></tr>
@@ -55,9 +63,10 @@
                     ({{ $f['gauge'] }})
                 @endif
                 @if ($f['note'] !== '') <br>{{ $f['note'] }} @endif
+                @if ($f['pieces'] !== null) <br>{{ $f['pieces'] }} @endif
                 @if ($f['ours']) <br>done by our own teardown @endif
             </td>
-            <td>{{ $f['disposition'] }}<br><span class="faint">{{ $f['by'] }}</span></td>
+            <td>{{ $f['disposition'] }}{{ $f['route'] === null ? '' : ": {$f['route']}" }}<br><span class="faint">{{ $f['by'] }}</span></td>
         </tr>
     @endforeach
 </table>

@@ -31,6 +31,17 @@ const MEASURES = new Map(
 );
 const GAUGES: Record<string, string> = { 'bore gauge': 'B-01', feeler: 'F-01', dial: 'D-01' };
 
+/** One tool of each kind that was looked at in time. */
+const TOOLS = new Map(
+    (
+        JSON.parse(readFileSync('database/demo/shop.json', 'utf8')) as {
+            specialTools: { tag: string; kind: string; inspectedDays: number }[];
+        }
+    ).specialTools
+        .filter((t) => t.inspectedDays > 0)
+        .map((t) => [t.kind, t.tag] as const),
+);
+
 /** A small grey picture. */
 const PICTURE = Buffer.from(
     'iVBORw0KGgoAAAANSUhEUgAAACAAAAAgCAIAAAD8GO2jAAAAKklEQVR4nGNIKGigKWIYtWDUglELRi0Y' +
@@ -82,6 +93,16 @@ async function answer(page: Page, proof: string, graded: Record<string, string[]
         const label = page.getByLabel(/^Scan the/);
         const own = proof === 'scan-unit-label';
         await label.fill(own ? ((await page.getByRole('heading', { level: 1 }).textContent()) ?? '') : 'T-7');
+    }
+    if (kind === 'tool') await page.getByLabel(/^Scan the tool/).fill(TOOLS.get(proof.slice('tool-'.length)) ?? '');
+    if (kind === 'patch') {
+        for (const [size, count] of [
+            ['over 4', '900'],
+            ['over 6', '250'],
+            ['over 14', '25'],
+        ] as const) {
+            await page.getByLabel(`Particles ${size} µm, a mL`).fill(count);
+        }
     }
     if (kind === 'observation') await page.getByRole('radio', { name: 'cannot be said' }).click();
     if (kind === 'timer') await page.getByLabel(/^Begun before/).fill('In the soaking tray since last night');

@@ -139,7 +139,7 @@ final class RacesTest extends TestCase
     public function test_a_tray_is_filled_once(): void
     {
         $this->receive('C-9103')->assertCreated();
-        $this->assertOneEffect('receiver', '/units/C-9103/receiving/trays', [
+        $this->assertOneEffect('receiver', '/units/C-9103/trays', [
             ['tag' => 'T-900', 'items' => [['name' => 'check balls', 'count' => 8]]],
         ]);
         $this->assertSame(1, $this->events('tray.filled', 'C-9103'));

@@ -150,14 +150,14 @@ final class ReceivingTest extends TestCase
     {
         $this->receive('C-9001');
         $this->receive('C-9002');
-        $this->write('/units/C-9001/receiving/trays', [
+        $this->write('/units/C-9001/trays', [
             'tag' => 'T-1',
             'items' => [['name' => 'check balls', 'count' => 8]],
         ])
             ->assertCreated()
-            ->assertJsonPath('receiving.trays.0.items.0.count', 8);
+            ->assertJsonPath('trays.0.items.0.count', 8);
         $this->assertProblem(
-            $this->write('/units/C-9002/receiving/trays', [
+            $this->write('/units/C-9002/trays', [
                 'tag' => 'T-1',
                 'items' => [['name' => 'x', 'count' => 1]],
             ]),

@@ -4,6 +4,7 @@ namespace Tools\Demo;
 
 use App\Catalog\Models\FamilySpec;
 use App\Shop\Models\Person;
+use App\Shop\Models\SpecialTool;
 use App\Stations\Assembly\Models\PackFit;
 use App\Stations\Assembly\Queries\FitProposal;
 use App\Stations\Returns\Judges\SeenOnReturn;
@@ -107,6 +108,8 @@ final class BenchHands
     {
         return match ($proof->kind) {
             ProofKind::Done => [],
+            ProofKind::Tool => ['code' => $this->tool($proof)],
+            ProofKind::Patch => ['um4' => 1200 + 10 * $this->n, 'um6' => 300 + $this->n, 'um14' => 30],
             ProofKind::Metal => ['choice' => $this->metal($unit, $proof)],
             ProofKind::Fit => $this->fit(self::buildOf($unit), $proof),
             default => $this->reading($unit, $proof),
@@ -122,6 +125,15 @@ final class BenchHands
     private function code(Unit $unit, ProofSpec $proof): string
     {
         return $proof->of === 'unit label' ? self::buildOf($unit)->serial : 'T-'.substr($unit->core_tag, 2);
+    }
+
+    /** The first of its kind that was looked at in time. */
+    private function tool(ProofSpec $proof): string
+    {
+        $today = now()->format('Y-m-d');
+        $fit = SpecialTool::query()->where('kind', $proof->of)->where('inspected_until', '>=', $today);
+
+        return $fit->orderBy('tag')->firstOrFail()->tag;
     }
 
     private function metal(Unit $unit, ProofSpec $proof): string

@@ -6,6 +6,7 @@ use App\Shop\Models\Customer;
 use App\Shop\Models\Gauge;
 use App\Shop\Models\Person;
 use App\Shop\Models\PersonSkill;
+use App\Shop\Models\SpecialTool;
 use Illuminate\Support\Facades\DB;
 use Illuminate\Support\Facades\Hash;
 
@@ -55,6 +56,11 @@ final class DemoShop
                 'range_max' => $g['max'],
                 'calibrated_until' => now()->addDays($g['calibratedDays'])->format('Y-m-d'),
             ]);
+        }
+        foreach ($shop['specialTools'] as $t) {
+            SpecialTool::query()->create([
+                'inspected_until' => now()->addDays($t['inspectedDays'])->format('Y-m-d'),
+            ] + array_diff_key($t, ['inspectedDays' => 0]));
         }
         $parts = DB::table('parts')->pluck('id', 'number');
         DB::table('stock_lots')->insert(

@@ -23,12 +23,16 @@ use App\Stations\Ordering\Actions\PlaceOrder;
 use App\Stations\Ordering\Actions\ReleaseBuild;
 use App\Stations\Receiving\Actions\FillTray;
 use App\Stations\Receiving\Actions\ReceiveCore;
+use App\Stations\Receiving\Actions\WeighTray;
 use App\Stations\Returns\Actions\DecideVerdict;
 use App\Stations\Returns\Actions\ObserveReturn;
 use App\Stations\Returns\Actions\OpenReturn;
 use App\Stations\Returns\Actions\StartSecondBuild;
 use App\Stations\Returns\Models\UnitReturn;
+use App\Stations\Teardown\Actions\AskForExtraWork;
 use App\Stations\Teardown\Actions\CompleteTeardown;
+use App\Stations\Teardown\Actions\GradeAgain;
+use App\Stations\Teardown\Actions\NameVehicleCause;
 use App\Stations\Teardown\Actions\RecordFinding;
 use App\Stations\Teardown\Actions\ReportSymptoms;
 use App\Stations\Teardown\Models\Finding;
@@ -275,9 +279,42 @@ final class LoadDemoCommand extends Command
         foreach (array_slice($found, 0, $half ? 3 : 6, true) as $part => $finding) {
             isset($known[$part]) || app(RecordFinding::class)->record($unit, ['part' => $part] + $finding, $tech);
         }
-        if (! $half) {
-            app(CompleteTeardown::class)->complete($unit->refresh(), false, $this->on($s['day'] + 2, 15, '102'));
+        $this->gradeAgain($unit, $n, $this->on($s['day'] + 2, 14, '103'));
+        if ($half) {
+            $this->comeToLight($unit, $tech);
+
+            return;
         }
+        app(CompleteTeardown::class)->complete($unit->refresh(), false, $this->on($s['day'] + 2, 15, '102'));
+    }
+
+    /** A second person grades what is due; two of three parts the same, the rest one step off. */
+    private function gradeAgain(Unit $unit, int $n, Person $second): void
+    {
+        $lists = array_column(FamilySpec::bodies((int) $unit->family_id, 'finding'), 'conditions', 'code');
+        foreach (Finding::query()->where('unit_id', $unit->id)->where('second_due', true)->get() as $i => $first) {
+            if ($n % 5 === 4) {
+                return; // the newest wait
+            }
+            $conditions = $lists[$first->part];
+            $at = (int) array_search($first->condition, $conditions, true);
+            $off = ($n + $i) % 3 === 2 ? ($at > 0 ? -1 : 1) : 0;
+            app(GradeAgain::class)->grade($unit, $first->part, $conditions[$at + $off] ?? $first->condition, $second);
+        }
+    }
+
+    /** What a half torn down unit has shown so far, beyond its parts. */
+    private function comeToLight(Unit $unit, Person $tech): void
+    {
+        app(NameVehicleCause::class)->name($unit, 'cooler', 'Paste in the return line.', $tech);
+        app(AskForExtraWork::class)->ask($unit, 'Cooler and lines exchanged while the unit is out', 1.5, 180, $tech);
+        app(WeighTray::class)->weigh($unit, 'T-'.substr($unit->core_tag, 2), [
+            'item' => 'Check balls',
+            'sample' => 4,
+            'sampleWeight' => '4.2 g',
+            'basket' => '118.0 g',
+            'filled' => '126.4 g',
+        ], $tech);
     }
 
     /**

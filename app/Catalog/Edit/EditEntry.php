@@ -179,6 +179,10 @@ final class EditEntry
         if ($pack->parts === [] && $pack->families !== []) {
             $pack->parts = array_values($this->store->nodes('parts', null, null, $numbers));
         }
+        if ($pack->vocabularies === [] && $pack->families !== []) {
+            // The words of the shop: metals that go together, tools, stages of washing.
+            $pack->vocabularies = array_values($this->store->nodes('vocabularies', null));
+        }
         $errors = (new CheckReferences($pack, [
             'parts' => $numbers,
             'variants' => $named('variants', 'code'),

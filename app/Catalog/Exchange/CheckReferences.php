@@ -202,6 +202,7 @@ final class CheckReferences
             ...CheckPorts::errors($family, $at),
             ...CheckFasteners::errors($family, $this->pack->vocabularies, $at),
             ...CheckLeaks::errors($family, $at),
+            ...CheckCare::errors($family, $this->pack->vocabularies, $at),
         );
     }
 

@@ -6,6 +6,8 @@ use App\Shop\Role;
 use App\Stations\Ordering\Http\OrderingController;
 use App\Stations\Ordering\Queries\OpenOrders;
 use App\Stations\Ordering\Queries\OrderingSection;
+use App\Stations\Ordering\Queries\Quote;
+use App\Yard\Contracts\Alternatives;
 use App\Yard\Contracts\Blocker;
 use App\Yard\Contracts\Decision;
 use App\Yard\Contracts\ManagersDay;
@@ -55,7 +57,7 @@ final class OrderingStation implements ManagersDay, Station
     /** @return array<class-string, class-string> */
     public static function provides(): array
     {
-        return [];
+        return [Alternatives::class => Quote::class];
     }
 
     /** @return list<ScanHit> */

@@ -4,6 +4,7 @@ namespace App\Stations\Receiving;
 
 use App\Shop\Role;
 use App\Stations\Receiving\Http\ReceivingController;
+use App\Stations\Receiving\Http\TrayController;
 use App\Stations\Receiving\Queries\DamageEvidence;
 use App\Stations\Receiving\Queries\ReceivedThings;
 use App\Stations\Receiving\Queries\ReceivingSection;
@@ -33,16 +34,16 @@ final class ReceivingStation implements Station
         Route::post('receiving/credit', [ReceivingController::class, 'credit'])->middleware('can:receiving.receive');
         Write::with('receiving.receive')->post('receiving', [ReceivingController::class, 'store']);
         Write::with('receiving.receive')->put('units/{number}/receiving', [ReceivingController::class, 'revise']);
-        Write::with('receiving.receive')->post('units/{number}/receiving/trays', [
-            ReceivingController::class,
-            'tray',
-        ]);
+        TrayController::routes();
     }
 
     /** @return array<string, list<Role>> */
     public static function abilities(): array
     {
-        return ['receiving.receive' => [Role::Manager, Role::Receiver, Role::Returns]];
+        return [
+            'receiving.receive' => [Role::Manager, Role::Receiver, Role::Returns],
+            'trays.handle' => [Role::Manager, Role::Receiver, Role::Teardown, Role::Builder],
+        ];
     }
 
     public function section(): Section

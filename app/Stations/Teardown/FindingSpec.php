@@ -21,6 +21,8 @@ final readonly class FindingSpec
      * @param  array{what: string, unit: string, window: array{min: float, max: float}, gauge: string}|null  $measure
      * @param  string|null  $pack  element whose plates are graded one by one
      * @param  string|null  $always  why it is renewed whatever it looks like
+     * @param  string  $kind  of part, in the vocabulary part-kinds
+     * @param  list<string>  $pieces  conditions in which pieces of it are loose
      * @param  string  $at  where in what was sent its fields stand
      */
     public function __construct(
@@ -29,6 +31,8 @@ final readonly class FindingSpec
         public ?array $measure,
         public ?string $pack,
         public ?string $always,
+        public string $kind,
+        public array $pieces,
         private string $at,
     ) {
     }
@@ -45,6 +49,8 @@ final readonly class FindingSpec
             $body['measure'] ?? null,
             $body['plates'] ?? null,
             $body['always'] ?? null,
+            $body['kind'] ?? '',
+            $body['pieces'] ?? [],
             $at,
         );
     }
@@ -135,6 +141,28 @@ final readonly class FindingSpec
             'measured_inside' => $value >= $window['min'] - 1e-9 && $value <= $window['max'] + 1e-9,
             'gauge_id' => Gauge::thatShowed($gauge, $kind, $reading, $this->at)->id,
         ];
+    }
+
+    /**
+     * Whether every piece of a broken part was found, as it is kept.
+     *
+     * @return 'whole'|'missing'|null  null: nothing of it is loose
+     *
+     * @throws Refusal when pieces are loose and nobody says whether all are there
+     */
+    public function piecesFound(string $condition, ?string $said): ?string
+    {
+        if (! in_array($condition, $this->pieces, true)) {
+            return null;
+        }
+
+        return match ($said) {
+            'whole', 'missing' => $said,
+            default => throw Refusal::at(
+                "$this->at/pieces",
+                "\"$this->name\" is $condition: lay the pieces together and say whether all of them are there.",
+            ),
+        };
     }
 
     /** @throws Refusal when a part that is renewed as a rule, or is outside its window, lives on and nobody says why */

@@ -29,6 +29,9 @@ use Illuminate\Support\Carbon;
  */
 final class Discrepancy extends AccountedRecord
 {
+    /** Stands for the operation where the pieces of a part on the inspection list do not make it whole. */
+    public const INSPECTION = 'inspection';
+
     protected $table = 'discrepancies';
 
     protected $fillable = [
@@ -59,6 +62,8 @@ final class Discrepancy extends AccountedRecord
 
     public function said(): string
     {
-        return "$this->counted $this->what where there should be $this->expected";
+        return $this->operation === self::INSPECTION
+            ? "pieces of the part \"$this->what\" are not found"
+            : "$this->counted $this->what where there should be $this->expected";
     }
 }

@@ -41,6 +41,7 @@ final class CountsThatDiffer
             'id' => $d->id,
             'operation' => $d->operation,
             'what' => $d->what,
+            'said' => $d->said(),
             'expected' => $d->expected,
             'counted' => $d->counted,
             'note' => $d->note,
@@ -70,7 +71,8 @@ final class CountsThatDiffer
     /** @param  array<string, array{fewer?: string, more?: string}>  $known  by the thing counted, or its last word */
     private static function meaning(array $known, Discrepancy $d): ?string
     {
-        $means = $known[$d->what] ?? $known[Str::afterLast($d->what, ' ')] ?? [];
+        $what = $d->operation === Discrepancy::INSPECTION ? 'loose pieces' : $d->what;
+        $means = $known[$what] ?? $known[Str::afterLast($what, ' ')] ?? [];
 
         return $means[$d->counted < $d->expected ? 'fewer' : 'more'] ?? null;
     }

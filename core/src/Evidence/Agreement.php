@@ -6,6 +6,7 @@ namespace Yard\Core\Evidence;
 
 use Yard\Core\BadInput;
 use Yard\Core\Input;
+use Yard\Core\Maths\Special;
 
 /**
  * Agreement of two people who graded the same parts, beyond what chance gives: Cohen 1960 and, weighted, 1968; the
@@ -30,6 +31,19 @@ final readonly class Agreement
             throw $in->fail('missing', 'The field "order" is missing: weights need the order of the grades.');
         }
         $grades = $in->has('order') ? self::order($in->at('order')) : self::named($pairs);
+
+        return self::of($pairs, $grades, $weighted);
+    }
+
+    /**
+     * @param  list<array{string, string}>  $pairs  grades of the first and the second person
+     * @param  list<string>  $grades  in their order, each once
+     * @param  string  $weighted  how much near grades count: none, linear or quadratic
+     *
+     * @throws BadInput for a grade that is none, or where all are the same
+     */
+    public static function of(array $pairs, array $grades, string $weighted): self
+    {
         $place = array_flip($grades);
         $shares = array_fill(0, count($grades), array_fill(0, count($grades), 0.0));
         foreach ($pairs as $i => $pair) {
@@ -40,7 +54,7 @@ final readonly class Agreement
             $shares[$place[$pair[0]]][$place[$pair[1]]] += 1.0 / count($pairs);
         }
         if (count(array_unique(array_merge(...$pairs))) === 1) {
-            throw $in->at('pairs')->fail('undefined', 'All grades are the same, so agreement says nothing.');
+            throw new BadInput('undefined', 'All grades are the same, so agreement says nothing.', '/pairs');
         }
 
         return new self(count($pairs), array_map(array_values(...), $shares), self::weights(count($grades), $weighted));
@@ -109,6 +123,18 @@ final readonly class Agreement
         $chance = $this->expected();
 
         return ($this->observed() - $chance) / (1.0 - $chance);
+    }
+
+    /**
+     * Large-sample bounds, cut to -1 and 1.
+     *
+     * @return array{float, float}
+     */
+    public function bounds(float $confidence): array
+    {
+        $reach = Special::invert(Special::normalCdf(...), (1.0 + $confidence) / 2.0, 0.0, 9.0) * $this->standardError();
+
+        return [max(-1.0, $this->kappa() - $reach), min(1.0, $this->kappa() + $reach)];
     }
 
     /** Large-sample, where kappa is not nought. */

@@ -71,6 +71,8 @@ const PROOF_WORDS: Record<ProofAsked['kind'], string> = {
     condition: 'look at',
     sign: 'second person',
     observation: 'what is seen',
+    tool: 'tool',
+    patch: 'patch',
 };
 
 function Proofs({ operation: o, at, material }: { operation: Operation; at: number; material: Material }) {
@@ -112,6 +114,16 @@ function Know({ number, bench, operation: o }: { number: string; bench: BenchNam
                     ) : null,
                 )}
             </dl>
+            {o.stages && (
+                <ol className="flex flex-wrap gap-x-2" aria-label="Stages of washing, in order">
+                    {o.stages.map((stage, n) => (
+                        <li key={stage} className="font-semibold">
+                            {n > 0 && <span aria-hidden="true">→ </span>}
+                            {stage}
+                        </li>
+                    ))}
+                </ol>
+            )}
             {o.earlier.map((said) => (
                 <p key={said} className="border-l-4 border-bad px-3">
                     <strong>On this very unit.</strong> {said}

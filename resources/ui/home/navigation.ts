@@ -13,6 +13,8 @@ const PLACES = {
     power: { to: '/power', text: 'Power flow' },
     insight: { to: '/insight', text: 'Insight' },
     calculators: { to: '/calculators', text: 'Calculators' },
+    tools: { to: '/tools', text: 'Special tools' },
+    looks: { to: '/second-looks', text: 'Second looks' },
     rules: { to: '/house-rules', text: 'House rules' },
     people: { to: '/people', text: 'People' },
     health: { to: '/health', text: 'Health' },
@@ -24,7 +26,7 @@ type Key = keyof typeof PLACES;
 const FIRST: Record<string, Key[]> = {
     manager: ['yard', 'receiving', 'interchange', 'accounts', 'insight'],
     receiver: ['receiving', 'interchange', 'yard', 'accounts'],
-    teardown: ['yard', 'stock', 'catalog'],
+    teardown: ['yard', 'stock', 'looks', 'catalog'],
     builder: ['yard', 'stock', 'power'],
     dyno: ['yard', 'power', 'insight'],
     returns: ['yard', 'insight', 'interchange'],

@@ -7,15 +7,17 @@ use App\Kernel\Refusal;
 use App\Kernel\TypedQuantity;
 use App\Shop\Models\Person;
 use App\Stations\Dispatch\Models\Commissioning;
+use App\Yard\Contracts\WarrantyConditions;
 use App\Yard\Gatekeeper;
 use App\Yard\Models\Build;
+use App\Yard\Models\Unit;
 use App\Yard\StationName;
 use Yard\Core\Fit\ConverterSeat;
 
 /** What the installer did: the warranty starts when it is on file. */
 final class RecordCommissioning
 {
-    public function __construct(private readonly Ledger $ledger)
+    public function __construct(private readonly Ledger $ledger, private readonly WarrantyConditions $conditions)
     {
     }
 
@@ -35,6 +37,7 @@ final class RecordCommissioning
         if (Commissioning::query()->where('build_id', $build->id)->exists()) {
             throw new Refusal('The commissioning of this unit is already on file.', 409);
         }
+        $this->assertSettled($unit);
         $commissioning = Commissioning::create([
             'build_id' => $build->id,
             'installed_on' => $in['installedOn'],
@@ -57,5 +60,19 @@ final class RecordCommissioning
         );
 
         return $commissioning;
+    }
+
+    /** @throws Refusal while something in the vehicle that killed the unit before is as it was */
+    private function assertSettled(Unit $unit): void
+    {
+        foreach ($this->conditions->of($unit) as $condition) {
+            if ($condition['settled'] === null) {
+                throw new Refusal(
+                    "The warranty does not start yet. {$condition['name']}: {$condition['condition']} Write down who "
+                        .'did it and how, in the teardown of this unit.',
+                    409,
+                );
+            }
+        }
     }
 }

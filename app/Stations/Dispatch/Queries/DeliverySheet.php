@@ -5,14 +5,18 @@ namespace App\Stations\Dispatch\Queries;
 use App\Catalog\Models\Vocabulary;
 use App\Yard\Contracts\BuiltNumbers;
 use App\Yard\Contracts\DynoRecord;
+use App\Yard\Contracts\WarrantyConditions;
 use App\Yard\Models\Build;
 use Yard\Core\Fit\ConverterSeat;
 
 /** The paper that goes with the unit: what was done, the numbers measured, fluid, and how to fit it. */
 final class DeliverySheet
 {
-    public function __construct(private readonly BuiltNumbers $numbers, private readonly DynoRecord $verdicts)
-    {
+    public function __construct(
+        private readonly BuiltNumbers $numbers,
+        private readonly DynoRecord $verdicts,
+        private readonly WarrantyConditions $conditions,
+    ) {
     }
 
     /** @return array<string, mixed> */
@@ -54,6 +58,7 @@ final class DeliverySheet
                 'prefill_l' => $depth['prefill_l'],
                 'check' => $example->message,
             ],
+            'conditions' => $this->conditions->of($build->unit),
             'fitting' => Vocabulary::body('installation')->fitting,
         ];
     }

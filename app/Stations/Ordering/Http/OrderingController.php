@@ -52,7 +52,7 @@ final class OrderingController
 
     public function quote(string $number, Quote $quote): JsonResponse
     {
-        return response()->json($quote->of(Unit::byNumber($number)));
+        return response()->json($quote->quote(Unit::byNumber($number)));
     }
 
     public function order(

@@ -5,6 +5,7 @@ namespace App\Stations\Ordering\Queries;
 use App\Interchange\Queries\VehicleSupply;
 use App\Kernel\Refusal;
 use App\Shop\HouseRules;
+use App\Yard\Contracts\Alternatives;
 use App\Yard\Contracts\FieldRecord;
 use App\Yard\Models\Build;
 use App\Yard\Models\Unit;
@@ -14,7 +15,7 @@ use Yard\Core\Life\FailureRate;
  * What the customer is offered: this build line by line, and beside it a shelf unit and declining, with cost, time and
  * risk.
  */
-final class Quote
+final class Quote implements Alternatives
 {
     public function __construct(
         private readonly HouseRules $rules,
@@ -24,8 +25,18 @@ final class Quote
     ) {
     }
 
-    /** @return array<string, mixed> */
+    /** @return list<array<string, mixed>> */
     public function of(Unit $unit): array
+    {
+        try {
+            return $unit->currentBuild === null ? [] : $this->quote($unit)['alternatives'];
+        } catch (Refusal) {
+            return []; // an order that cannot be quoted has nothing to hold against
+        }
+    }
+
+    /** @return array<string, mixed> */
+    public function quote(Unit $unit): array
     {
         $build = $unit->currentBuild ?? throw new Refusal('Write the order first; the quote follows from it.', 409);
         $spec =

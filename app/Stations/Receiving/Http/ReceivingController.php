@@ -11,7 +11,6 @@ use App\Catalog\Read\FamilyOutline;
 use App\Money\CoreState;
 use App\Money\Queries\CreditPrice;
 use App\Money\Queries\GradeProposal;
-use App\Stations\Receiving\Actions\FillTray;
 use App\Stations\Receiving\Actions\ReceiveCore;
 use App\Stations\Receiving\Actions\ReviseIntake;
 use App\Yard\Models\Unit;
@@ -134,14 +133,5 @@ final class ReceivingController
         $last = Unit::query()->where('core_tag', 'like', 'C-%')->orderByDesc('id')->value('core_tag');
 
         return 'C-'.str_pad((string) ((int) preg_replace('/\D/', '', (string) $last) + 1), 4, '0', STR_PAD_LEFT);
-    }
-
-    public function tray(FillTrayRequest $request, string $number, FillTray $action, RouteCard $card): JsonResponse
-    {
-        $in = $request->validated();
-        $unit = Unit::byNumber($number);
-        $action->fill($unit, $in['tag'], $in['items']);
-
-        return response()->json($card->of($unit, ['receiving']), 201);
     }
 }

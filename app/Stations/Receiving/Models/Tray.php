@@ -7,6 +7,7 @@ use App\Yard\Models\Unit;
 use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Database\Eloquent\Relations\HasMany;
+use Illuminate\Support\Carbon;
 
 /**
  * A tagged tray of loose parts.
@@ -15,6 +16,9 @@ use Illuminate\Database\Eloquent\Relations\HasMany;
  * @property string $tag
  * @property int|null $unit_id
  * @property string $place
+ * @property string $stage  where it is on its round: bench, washer, inspection, shelf
+ * @property int|null $moved_by
+ * @property Carbon|null $moved_at
  * @property int $version
  * @property Unit|null $unit
  * @property Collection<int, TrayItem> $items
@@ -27,8 +31,13 @@ final class Tray extends AccountedRecord
         'tag',
         'unit_id',
         'place',
+        'stage',
+        'moved_by',
+        'moved_at',
         'version',
     ];
+
+    protected $casts = ['moved_at' => 'datetime'];
 
     /** @return BelongsTo<Unit, $this> */
     public function unit(): BelongsTo

@@ -6,8 +6,6 @@ use App\Catalog\Models\Vocabulary;
 use App\Catalog\Read\FamilyOutline;
 use App\Shop\Queries\PeopleNames;
 use App\Stations\Receiving\Models\Converter;
-use App\Stations\Receiving\Models\Tray;
-use App\Stations\Receiving\Models\TrayItem;
 use App\Yard\Contracts\Section;
 use App\Yard\Models\CreditLine;
 use App\Yard\Models\DamageMark;
@@ -87,7 +85,7 @@ final class ReceivingSection implements Section
             : array_intersect_key($revision, array_flip(['before', 'gradeBefore', 'reason', 'by', 'at']));
     }
 
-    /** @return array<string, mixed> pictures, converters and trays of the unit */
+    /** @return array<string, mixed> pictures and converters of the unit */
     private static function belongings(Unit $unit): array
     {
         return [
@@ -113,19 +111,6 @@ final class ReceivingSection implements Section
                     ],
                 )
                 ->all(),
-            'trays' => Tray::query()
-                ->with('items')
-                ->where('unit_id', $unit->id)
-                ->orderBy('id')
-                ->get()
-                ->map(fn (Tray $t) => ['tag' => $t->tag, 'items' => $t->items->map(self::item(...))->all()])
-                ->all(),
         ];
-    }
-
-    /** @return array{name: string, count: int, keepTogether: string} */
-    private static function item(TrayItem $i): array
-    {
-        return ['name' => $i->name, 'count' => $i->count, 'keepTogether' => $i->keep_together];
     }
 }

@@ -20,6 +20,8 @@ final class RecordFindingRequest extends SignedRequest
             'role' => 'required|in:cause,collateral,none',
             'ours' => 'boolean',
             'note' => 'nullable|string|max:400',
+            'pieces' => 'nullable|in:whole,missing',
+            'route' => 'nullable|string|max:60',
             'version' => 'nullable|integer',
         ];
     }

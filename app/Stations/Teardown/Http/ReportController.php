@@ -2,14 +2,16 @@
 
 namespace App\Stations\Teardown\Http;
 
+use App\Kernel\Http\Paper;
+use App\Kernel\Refusal;
+use App\Stations\Teardown\Models\VehicleCause;
 use App\Stations\Teardown\Queries\TeardownReport;
+use App\Work\Generation;
 use App\Yard\Models\Unit;
-use Dompdf\Dompdf;
-use Dompdf\Options;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\Response;
 
-/** The report of a teardown, to be read on the screen, printed, or sent as a PDF. */
+/** The papers of a teardown: its report, and the letter about what lies in the vehicle. */
 final class ReportController
 {
     public function __construct(private readonly TeardownReport $report)
@@ -23,22 +25,17 @@ final class ReportController
 
     public function pdf(string $number): Response
     {
-        $kept = config('yard.state').'/framework/cache/data';
-        // Nothing is fetched from anywhere: pictures are in the page itself.
-        $pdf = new Dompdf(new Options([
-            'isRemoteEnabled' => false,
-            'defaultFont' => 'DejaVu Sans',
-            'defaultPaperSize' => 'a4',
-            'fontCache' => $kept,
-            'tempDir' => $kept,
-        ]));
-        $pdf->loadHtml($this->view($number)->render());
-        $pdf->render();
+        return Paper::pdf($this->view($number), "teardown-$number");
+    }
 
-        return response((string) $pdf->output(), 200, [
-            'Content-Type' => 'application/pdf',
-            'Content-Disposition' => "inline; filename=\"teardown-$number.pdf\"",
-        ]);
+    public function letter(string $number): View
+    {
+        return self::aboutTheVehicle($number);
+    }
+
+    public function letterPdf(string $number): Response
+    {
+        return Paper::pdf(self::aboutTheVehicle($number), "letter-$number");
     }
 
     private function view(string $number): View
@@ -46,6 +43,21 @@ final class ReportController
         return view('teardown-report', $this->report->of(Unit::byNumber($number)) + [
             'picture' => self::picture(...),
         ]);
+    }
+
+    private static function aboutTheVehicle(string $number): View
+    {
+        $unit = Unit::byNumber($number);
+        $causes = VehicleCause::query()
+            ->where('unit_id', $unit->id)
+            ->where('generation', Generation::of($unit, 'teardown'))
+            ->orderBy('id')
+            ->get();
+        if ($causes->isEmpty()) {
+            throw new Refusal('No cause in the vehicle is named for this unit, so there is no letter to write.', 409);
+        }
+
+        return view('vehicle-letter', ['unit' => $unit, 'causes' => $causes]);
     }
 
     /** A picture as part of the page; null where its file is gone. */

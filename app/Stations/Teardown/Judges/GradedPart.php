@@ -6,6 +6,7 @@ use App\Catalog\Models\FamilySpec;
 use App\Kernel\OrderedRows;
 use App\Kernel\Refusal;
 use App\Shop\Models\Person;
+use App\Stations\Teardown\Actions\LoosePieces;
 use App\Stations\Teardown\Actions\RecordFinding;
 use App\Stations\Teardown\Models\Finding;
 use App\Work\Answer;
@@ -17,7 +18,7 @@ use Illuminate\Database\Eloquent\Builder;
 /** A part is looked at: its condition, what becomes of it, whether it is the cause. */
 final class GradedPart implements ConditionJudge
 {
-    public function __construct(private readonly RecordFinding $record)
+    public function __construct(private readonly RecordFinding $record, private readonly LoosePieces $pieces)
     {
     }
 
@@ -50,6 +51,8 @@ final class GradedPart implements ConditionJudge
             'reading' => $answer->string('reading'),
             'gauge' => $answer->string('gauge'),
             'note' => $answer->note,
+            'pieces' => $answer->string('pieces'),
+            'route' => $answer->string('route'),
             'version' => (int) $answer->string('version'),
         ], $by, '/answer');
     }
@@ -58,6 +61,7 @@ final class GradedPart implements ConditionJudge
     {
         self::findings($work)->where('part', $proof->of)->get()->each(function (Finding $f): void {
             OrderedRows::clear($f->plates());
+            $this->pieces->forget($f);
             $f->delete();
         });
     }

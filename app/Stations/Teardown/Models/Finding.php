@@ -28,6 +28,10 @@ use Illuminate\Support\Collection;
  * @property string|null $measured_typed
  * @property bool|null $measured_inside
  * @property int|null $gauge_id
+ * @property 'whole'|'missing'|null $pieces  whether all pieces of a broken part were found
+ * @property string|null $route  how it is reconditioned
+ * @property string|null $route_hours
+ * @property bool $second_due  whether a second person grades it blind
  * @property Collection<int, FindingPlate> $plates  from the piston outwards
  * @property Gauge|null $gauge
  */
@@ -51,9 +55,18 @@ final class Finding extends AccountedRecord
         'measured_typed',
         'measured_inside',
         'gauge_id',
+        'pieces',
+        'route',
+        'route_hours',
+        'second_due',
     ];
 
-    protected $casts = ['found_at' => 'datetime', 'ours' => 'boolean', 'measured_inside' => 'boolean'];
+    protected $casts = [
+        'found_at' => 'datetime',
+        'ours' => 'boolean',
+        'measured_inside' => 'boolean',
+        'second_due' => 'boolean',
+    ];
 
     /** @return HasMany<FindingPlate, $this> */
     public function plates(): HasMany

@@ -27,6 +27,8 @@ final class TeardownReport
         private readonly PeopleNames $names,
         private readonly Rescue $rescue,
         private readonly LeakTrace $leaks,
+        private readonly Routes $routes,
+        private readonly VehicleConditions $vehicle,
     ) {
     }
 
@@ -48,6 +50,7 @@ final class TeardownReport
             'counts' => $this->counts($unit),
             'repairs' => $this->rescue->of($unit)['repairs'],
             'leak' => $unit->leak === [] ? null : ($this->leaks->of($unit)['ranking'][0] ?? null),
+            'vehicle' => $this->vehicle->of($unit),
             'photos' => $photos->take(self::PICTURES),
             'leftOut' => max(0, $photos->count() - self::PICTURES),
             'hours' => WorkedOperation::query()
@@ -99,6 +102,12 @@ final class TeardownReport
             'inside' => $f->measured_inside,
             'gauge' => $f->gauge?->name,
             'disposition' => $f->disposition,
+            'route' => array_column($this->routes->all(), 'name', 'code')[$f->route ?? ''] ?? null,
+            'pieces' => match ($f->pieces) {
+                'whole' => 'all pieces found',
+                'missing' => 'pieces of it are not found',
+                null => null,
+            },
             'role' => $f->role,
             'ours' => $f->ours,
             'note' => $f->note,

@@ -11,6 +11,7 @@ use App\Shop\Models\Gauge;
 use App\Shop\Queries\PeopleNames;
 use App\Stations\Teardown\FindingSpec;
 use App\Stations\Teardown\Models\Finding;
+use App\Stations\Teardown\Models\ReferencePicture;
 use App\Stations\Teardown\Models\SwapAgreement;
 use App\Stock\Models\Lot;
 use App\Work\Bench;
@@ -37,6 +38,7 @@ final class TeardownSection implements Section
         private readonly BenchShown $bench,
         private readonly LeakTrace $leaks,
         private readonly Rescue $rescue,
+        private readonly Routes $routes,
     ) {
     }
 
@@ -65,6 +67,8 @@ final class TeardownSection implements Section
             'swaps' => SwapAgreement::query()->where('unit_id', $unit->id)->orderBy('id')->pluck('part'),
             'reclaimed' => Lot::query()->with('part')->where('origin_unit_id', $unit->id)->orderBy('id')->get()
                 ->map(fn (Lot $l) => ['part' => $l->part->number, 'name' => $l->part->name, 'lot' => $l->lot]),
+            'routes' => $this->routes->all(),
+            'references' => self::references(),
             'house' => ['symptoms' => $house['one-shift-fault'], 'inspection' => $house['reuse']],
             'gears' => array_column($unit->family->train['gears'], 'name'),
             'symptoms' => (object) $unit->symptoms,
@@ -73,6 +77,16 @@ final class TeardownSection implements Section
             'suspects' => $unit->symptoms === [] && $unit->pressures === [] ? [] : $this->suspects($unit),
             'elements' => array_column($unit->family->train['elements'], 'name', 'id'),
         ];
+    }
+
+    /** @return list<array{kind: string, condition: string, photo: int}> the shop's own pictures to grade by */
+    private static function references(): array
+    {
+        return array_values(ReferencePicture::query()->orderBy('id')->get()->map(fn (ReferencePicture $r): array => [
+            'kind' => $r->part_kind,
+            'condition' => $r->condition,
+            'photo' => $r->photo_id,
+        ])->all());
     }
 
     /** @return list<array<string, mixed>> every part of the list, with what was found on it */
@@ -99,6 +113,8 @@ final class TeardownSection implements Section
                 'plates' => $frictions[$s['plates'] ?? ''] ?? null,
                 'measure' => $s['measure'] ?? null,
                 'always' => $s['always'] ?? null,
+                'kind' => $s['kind'] ?? '',
+                'pieces' => $s['pieces'] ?? [],
                 'finding' => isset($findings[$s['code']]) ? $this->found($findings[$s['code']], $s) : null,
             ],
             FamilySpec::bodies((int) $unit->family_id, 'finding'),
@@ -121,6 +137,8 @@ final class TeardownSection implements Section
             'inside' => $finding->measured_inside,
             'gauge' => $finding->gauge?->code,
             'disposition' => $finding->disposition,
+            'pieces' => $finding->pieces,
+            'route' => $finding->route,
             'role' => $finding->role,
             'ours' => $finding->ours,
             'note' => $finding->note,

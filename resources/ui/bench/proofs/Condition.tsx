@@ -12,10 +12,12 @@ export function ConditionProof({ proof, material, send, problem }: ProofProps) {
         <ProofForm
             onSend={() => send({ ...rest, version: item.finding?.version ?? 0 }, note)}
             problem={problem}
-            except={['/answer/reading', '/answer/gauge', '/note']}
+            except={['/answer/reading', '/answer/gauge', '/answer/pieces', '/answer/route', '/note']}
         >
             <GradeFields
                 gauges={material.teardown?.gauges ?? []}
+                routes={material.teardown?.routes ?? []}
+                references={material.teardown?.references ?? []}
                 {...{ item, grade, problem }}
                 onGrade={setGrade}
                 at="/answer"

@@ -6,6 +6,7 @@ import { PhotoProof } from './Photo';
 import { ReadingProof } from './Reading';
 import { CountProof, DoneProof, OrientationProof, ScanProof, SignProof } from './Said';
 import { TimerProof } from './Timer';
+import { PatchProof, ToolProof } from './Tool';
 
 export const PROOFS: Record<ProofAsked['kind'], FunctionComponent<ProofProps>> = {
     done: DoneProof,
@@ -22,4 +23,6 @@ export const PROOFS: Record<ProofAsked['kind'], FunctionComponent<ProofProps>> =
     condition: ConditionProof,
     sign: SignProof,
     observation: OrientationProof,
+    tool: ToolProof,
+    patch: PatchProof,
 };

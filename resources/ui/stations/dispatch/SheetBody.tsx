@@ -21,6 +21,18 @@ export function SheetBody({ sheet: s }: { sheet: Sheet }) {
             <div>
                 <h3 className="text-lg">Fitting, on which the warranty depends</h3>
                 <Items of={s.fitting} />
+                {s.conditions && s.conditions.length > 0 && (
+                    <>
+                        <h3 className="text-lg">In the vehicle, before the warranty starts</h3>
+                        <Items
+                            of={s.conditions.map((c) =>
+                                [`${c.name}: ${c.condition}`, c.settled && `Done: ${c.settled}.`]
+                                    .filter(Boolean)
+                                    .join(' '),
+                            )}
+                        />
+                    </>
+                )}
             </div>
         </div>
     );

@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';
 import { z } from 'zod';
 import { answer, api, type Schemas } from '../../api/client';
+import { Trays } from '../../work/Trays';
 import type { SectionProps } from '../../card/section';
 import { Mark, Panel } from '../../kit/basics';
 import { fieldsOf, FormFields, FormProblem, useForm } from '../../kit/form';
@@ -43,7 +44,7 @@ export function Intake(props: Props) {
             </div>
             <div className="flex flex-col gap-3">
                 <Credit {...props} />
-                <Trays {...props} />
+                <Trays number={props.card.coreTag} can={props.can('trays.handle')} />
                 {props.can('yard.hold') && <PlaceHold {...props} />}
             </div>
         </div>
@@ -182,71 +183,6 @@ function ReviseCredit({ card, onCard }: Props) {
                 </button>
             </FormFields>
         </div>
-    );
-}
-
-function Trays(props: Props) {
-    const { trays } = props.section;
-    return (
-        <Panel title="Trays">
-            {trays.map((b) => (
-                <div key={b.tag} className="mb-2">
-                    <strong className="num">{b.tag}</strong>
-                    <ul className="text-sm">
-                        {b.items.map((t) => (
-                            <li key={t.name}>
-                                {t.count} × {t.name}
-                                {t.keepTogether && (
-                                    <span className="text-faint"> · keep together: {t.keepTogether}</span>
-                                )}
-                            </li>
-                        ))}
-                    </ul>
-                </div>
-            ))}
-            {trays.length === 0 && <p className="text-faint">No tray is tied to this unit.</p>}
-            {props.can('receiving.receive') && (
-                <More title="Tie a tray to this unit">
-                    <FillTray {...props} />
-                </More>
-            )}
-        </Panel>
-    );
-}
-
-const ITEM = /^(\d+)\s*x?\s+(.+)$/;
-
-/** "8 check balls", one a line. */
-const contents = z.string().transform((typed, context) => {
-    const lines = typed
-        .split('\n')
-        .map((l) => l.trim())
-        .filter(Boolean);
-    const items = lines.map((l) => ITEM.exec(l));
-    const bad = items.indexOf(null);
-    const wrong =
-        bad >= 0 ? `Line ${bad + 1}: write the count first, for example 8 check balls.` : 'Write down what is in it.';
-    if (bad >= 0 || items.length === 0) context.addIssue({ code: 'custom', message: wrong });
-    return items.flatMap((m) => (m?.[2] === undefined ? [] : [{ name: m[2], count: Number(m[1]) }]));
-});
-const tray = z.object({ tag: said('Scan the tag of the tray.'), items: contents });
-const filling = fieldsOf<z.input<typeof tray>>();
-
-function FillTray({ card, onCard }: Props) {
-    const form = useForm({ schema: tray, start: { tag: '', items: '' } });
-    const fill = form.submit(
-        (body) => api.POST('/units/{number}/receiving/trays', { params: { path: { number: card.coreTag } }, body }),
-        onCard,
-    );
-    return (
-        <FormFields of={form}>
-            <filling.Text name="tag" label="Tray tag" />
-            <filling.Area name="items" label="Contents, one a line: 8 check balls" rows={4} />
-            <FormProblem of={form} />
-            <button type="button" className="btn mt-2" disabled={form.busy} onClick={fill}>
-                Keep the list
-            </button>
-        </FormFields>
     );
 }
 

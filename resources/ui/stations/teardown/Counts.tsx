@@ -27,9 +27,7 @@ function One({ d, section, card, onCard, editable }: Props & { d: Difference }) 
     const decided = section.decisions.find((o) => o.code === d.decision);
     return (
         <li className="border-b border-rule pb-2">
-            <Mark kind={decided ? 'good' : 'bad'}>
-                {d.counted} {d.what} where there should be {d.expected}
-            </Mark>
+            <Mark kind={decided ? 'good' : 'bad'}>{d.said}</Mark>
             <p className="text-sm">
                 {d.by}: {d.note}
             </p>

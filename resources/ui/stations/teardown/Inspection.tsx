@@ -5,6 +5,7 @@ import { GradeFields, isGraded, saidOf, useGrade } from '../../bench/proofs/Grad
 import type { SectionProps } from '../../card/section';
 import { Field, HouseNote, Mark, Panel, ProblemNote } from '../../kit/basics';
 import { More } from '../../kit/More';
+import { ReferencePicture } from './ReferencePicture';
 
 type Item = NonNullable<Card['teardown']>['inspection'][number];
 type Group = { code: string; name: string; items: Item[] };
@@ -123,6 +124,15 @@ function Finding({ item, editable, ...props }: { item: Item; editable: boolean }
                 )}
             </div>
             {f && !open && <Said finding={f} />}
+            {f && open && props.can('teardown.reference') && (
+                <ReferencePicture
+                    number={props.card.coreTag}
+                    part={item.part}
+                    name={item.name}
+                    condition={f.condition}
+                    onCard={props.onCard}
+                />
+            )}
             {open && <WriteFinding item={item} {...props} onWritten={() => setOpen(false)} />}
         </li>
     );
@@ -141,6 +151,15 @@ function Said({ finding: f }: { finding: NonNullable<Item['finding']> }) {
                 <p className="text-sm num">
                     {f.reading} by {f.gauge}{' '}
                     <Mark kind={f.inside ? 'good' : 'bad'}>{f.inside ? 'inside' : 'outside its window'}</Mark>
+                </p>
+            )}
+            {f.pieces && (
+                <p className="text-sm">
+                    {f.pieces === 'whole' ? (
+                        'All its pieces were found.'
+                    ) : (
+                        <Mark kind="bad">pieces of it are missing</Mark>
+                    )}
                 </p>
             )}
             {f.note && <p className="text-sm">{f.note}</p>}
@@ -198,6 +217,7 @@ function WriteFinding({
     onWritten,
 }: { item: Item; onWritten: () => void } & SectionProps<'teardown'>) {
     const [grade, setGrade] = useGrade(item);
+    const { gauges, routes, references } = section;
     const { busy, problem, write } = useWrite();
     const save = () =>
         write(
@@ -213,8 +233,8 @@ function WriteFinding({
         );
     return (
         <div className="my-2 flex flex-col gap-2 border-l-4 border-hand pl-3">
-            <GradeFields {...{ item, grade, problem }} gauges={section.gauges} onGrade={setGrade} at="" />
-            <ProblemNote problem={problem} except={['/reading', '/gauge', '/note']} />
+            <GradeFields {...{ item, grade, problem, gauges, routes, references }} onGrade={setGrade} at="" />
+            <ProblemNote problem={problem} except={['/reading', '/gauge', '/pieces', '/route', '/note']} />
             {fieldProblem(problem, '/disposition') && <Swap part={item.part} {...{ card, onCard }} />}
             <button
                 type="button"

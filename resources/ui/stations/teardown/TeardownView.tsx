@@ -7,6 +7,8 @@ import type { SectionProps } from '../../card/section';
 import { useSession } from '../../api/session';
 import { Bench } from '../../bench/Bench';
 import { Drawing } from '../../bench/Drawing';
+import { Trays } from '../../work/Trays';
+import { Account } from './Account';
 import { Counts } from './Counts';
 import { Inspection } from './Inspection';
 import { LeakTracer } from './LeakTracer';
@@ -37,6 +39,7 @@ export function TeardownView(props: SectionProps<'teardown'>) {
                     <Symptoms {...props} />
                     <LeakTracer {...props} />
                     <RescueBench {...props} editable={editable} />
+                    <Account number={card.coreTag} can={can} />
                     {card.station === 'teardown' && editable && <Complete {...props} />}
                     <Report number={card.coreTag} />
                 </div>
@@ -44,6 +47,7 @@ export function TeardownView(props: SectionProps<'teardown'>) {
                     <Suspects section={t} />
                     <Inspection {...props} editable={editable} />
                     <Reclaimed {...props} />
+                    <Trays number={card.coreTag} can={can('trays.handle')} />
                 </div>
             </div>
         </>

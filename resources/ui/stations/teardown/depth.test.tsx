@@ -44,6 +44,8 @@ const item = (part: string, group: string, condition?: string): Item => ({
     plates: null,
     measure: null,
     always: null,
+    kind: 'friction',
+    pieces: [],
     finding:
         condition === undefined
             ? null
@@ -55,6 +57,8 @@ const item = (part: string, group: string, condition?: string): Item => ({
                   inside: null,
                   gauge: null,
                   disposition: 'reuse',
+                  pieces: null,
+                  route: null,
                   role: 'none',
                   ours: false,
                   note: '',
@@ -95,6 +99,8 @@ describe('what is sent of a grade', () => {
         role: 'none',
         note: '',
         ours: false,
+        pieces: null,
+        route: '',
     };
 
     it('is the plates or the word, never both, and a number only where one is asked', () => {
@@ -107,6 +113,12 @@ describe('what is sent of a grade', () => {
         });
         const plates = ['dark', 'black'];
         expect(saidOf({ ...grade, plates }, item('a', ''))).not.toHaveProperty('condition');
+        const broken = { ...item('a', ''), pieces: ['dark'] };
+        expect(saidOf({ ...grade, pieces: 'missing' }, broken)).toMatchObject({ pieces: 'missing' });
+        expect(saidOf({ ...grade, pieces: 'missing' }, item('a', ''))).not.toHaveProperty('pieces');
+        expect(saidOf({ ...grade, disposition: 'recondition', route: 'pins' }, broken)).toMatchObject({
+            route: 'pins',
+        });
         const measure = { what: 'play', unit: 'in', window: { min: 0, max: 1 }, gauge: 'feeler' };
         expect(saidOf(grade, { ...item('a', ''), measure })).toMatchObject({ reading: '0.02 in', gauge: 'F-01' });
         expect([isGraded(grade), isGraded({ ...grade, condition: '' }), isGraded({ ...grade, plates })]).toEqual([
@@ -139,7 +151,8 @@ it('has what is renewed as a rule stand there with its reason, and nothing else 
     function Asked({ always }: { always: string | null }) {
         const asked = { ...item('a', 'C1'), always };
         const [grade, setGrade] = useGrade(asked);
-        return <GradeFields item={asked} gauges={[]} grade={grade} onGrade={setGrade} problem={null} at="" />;
+        const none = { gauges: [], routes: [], references: [] };
+        return <GradeFields item={asked} {...none} grade={grade} onGrade={setGrade} problem={null} at="" />;
     }
     const chosen = () => screen.getAllByRole('radio', { checked: true }).map((r) => r.textContent);
     const { unmount } = render(<Asked always="It cracks at the seam." />);

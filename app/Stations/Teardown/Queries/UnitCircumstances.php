@@ -1,0 +1,42 @@
+<?php
+
+namespace App\Stations\Teardown\Queries;
+
+use App\Catalog\Models\Vocabulary;
+use App\Stations\Teardown\Models\Finding;
+use App\Work\Contracts\Circumstances;
+use App\Work\Generation;
+use App\Yard\Models\Unit;
+
+/** What clues and findings say of a whole unit: the vocabulary `circumstances` of the pack. */
+final class UnitCircumstances implements Circumstances
+{
+    public function of(Unit $unit): array
+    {
+        $known = Vocabulary::query()->where('code', 'circumstances')->first()->body->items ?? [];
+        $found = Finding::query()
+            ->where('unit_id', $unit->id)
+            ->where('generation', Generation::of($unit, 'teardown'))
+            ->pluck('condition', 'part')
+            ->all();
+        $here = array_filter(
+            $known,
+            fn (\stdClass $c): bool => self::says($c->clues ?? null, $unit->clues)
+                || self::says($c->findings ?? null, $found),
+        );
+
+        return array_values(array_map(fn (\stdClass $c): string => $c->code, $here));
+    }
+
+    /** @param  array<string, mixed>  $seen  what was seen by what it was seen on */
+    private static function says(?\stdClass $telling, array $seen): bool
+    {
+        foreach ((array) $telling as $on => $values) {
+            if (in_array($seen[$on] ?? null, $values, true)) {
+                return true;
+            }
+        }
+
+        return false;
+    }
+}
