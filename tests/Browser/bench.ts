@@ -5,30 +5,42 @@ type Entry = { code: string; body?: Entry } & Record<string, unknown>;
 type Proof = { kind?: string; right?: string };
 type Measure = { what: string; unit: string; window: { min: number; max: number }; gauge: string };
 
-/** The family the tests work on, as the shop's own pack has it. */
-const FAMILY = (
-    JSON.parse(readFileSync('database/demo/catalog.json', 'utf8')) as { families: Record<string, Entry[]>[] }
-).families[0]!;
-const entries = (list: string): Entry[] => FAMILY[list]!.map((e) => ({ ...e, ...e.body, code: e.code }));
+type Family = { code: string } & Record<string, Entry[]>;
+const FAMILIES = (JSON.parse(readFileSync('database/demo/catalog.json', 'utf8')) as { families: Family[] }).families;
 
-/** What is right where a part can lie two ways. */
-const RIGHT = [...entries('teardown'), ...entries('assembly')]
-    .flatMap((o) => (o['proofs'] as Proof[] | undefined) ?? [])
-    .flatMap((p) => (p.kind === 'orientation' && p.right ? [p.right] : []));
+/** What hands must know of a family: it is in the shop's own pack. */
+function knowledgeOf(family: Family) {
+    const entries = (list: string): Entry[] => family[list]!.map((e) => ({ ...e, ...e.body, code: e.code }));
+    const proofs = [...entries('teardown'), ...entries('assembly')].flatMap(
+        (o) => (o['proofs'] as Proof[] | undefined) ?? [],
+    );
+    return {
+        /** What is right where a part can lie two ways. */
+        right: proofs.flatMap((p) => (p.kind === 'orientation' && p.right ? [p.right] : [])),
+        /** Depths and plays a builder measures: near what is usual. */
+        measured: new Map<string, string>([
+            ...entries('packs').map(
+                (p) =>
+                    [
+                        `fit-pack-${p.code.toLowerCase()}`,
+                        String((p['depth'] as { nominal: number }).nominal - 0.001),
+                    ] as const,
+            ),
+            ...entries('endPlays').map((p) => [`fit-end-play-${p.code}`, String(p['target'])] as const),
+        ]),
+        /** What a gauge shows of a part on the bench: the middle of its window. */
+        measures: new Map(
+            entries('findings').flatMap((f) => (f['measure'] ? [[f.code, f['measure'] as Measure] as const] : [])),
+        ),
+    };
+}
+let known = knowledgeOf(FAMILIES[0]!);
 
-/** Depths and plays a builder measures: near what is usual. */
-const MEASURED = new Map<string, string>([
-    ...entries('packs').map(
-        (p) =>
-            [`fit-pack-${p.code.toLowerCase()}`, String((p['depth'] as { nominal: number }).nominal - 0.001)] as const,
-    ),
-    ...entries('endPlays').map((p) => [`fit-end-play-${p.code}`, String(p['target'])] as const),
-]);
+/** Which family lies on the bench from here on. */
+export function handsKnow(code: string): void {
+    known = knowledgeOf(FAMILIES.find((f) => f.code === code)!);
+}
 
-/** What a gauge shows of a part on the bench: the middle of its window. */
-const MEASURES = new Map(
-    entries('findings').flatMap((f) => (f['measure'] ? [[f.code, f['measure'] as Measure] as const] : [])),
-);
 const GAUGES: Record<string, string> = { 'bore gauge': 'B-01', feeler: 'F-01', dial: 'D-01' };
 
 /** One tool of each kind that was looked at in time. */
@@ -88,7 +100,8 @@ export async function withoutNetwork(page: Page, proofs: number): Promise<void> 
 async function answer(page: Page, proof: string, graded: Record<string, string[]>) {
     const kind = proof.split('-')[0];
     if (kind === 'count') await count(page);
-    if (kind === 'orientation') await page.getByRole('radio', { name: new RegExp(`^(${RIGHT.join('|')})$`) }).click();
+    if (kind === 'orientation')
+        await page.getByRole('radio', { name: new RegExp(`^(${known.right.join('|')})$`) }).click();
     if (kind === 'scan') {
         const label = page.getByLabel(/^Scan the/);
         const own = proof === 'scan-unit-label';
@@ -109,14 +122,14 @@ async function answer(page: Page, proof: string, graded: Record<string, string[]
     if (kind === 'condition') {
         const part = proof.slice('condition-'.length);
         await grade(page, graded[part] ?? []);
-        await measure(page, MEASURES.get(part));
+        await measure(page, known.measures.get(part));
     }
     if (kind === 'sign') {
         await page.getByLabel('Badge of the second person').fill('100');
         await page.getByLabel('Their PIN').fill('482163');
     }
     if (kind === 'fit') {
-        await page.getByLabel(/Groove depth|Play, trial fit/).fill(MEASURED.get(proof) ?? '');
+        await page.getByLabel(/Groove depth|Play, trial fit/).fill(known.measured.get(proof) ?? '');
         await rightNext(page).click();
         await expect(page.getByText('Best from the shelf')).toBeVisible();
     }

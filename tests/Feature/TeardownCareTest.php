@@ -160,6 +160,7 @@ final class TeardownCareTest extends TestCase
         $this->bringTo('teardown');
         $this->as('teardown');
         $seen = ['sprag' => 'pitted race', 'bushings' => 'sound', 'bush-drum' => 'wiped'];
+        $seen += ['bush-shell' => 'sound', 'bush-stator' => 'wiped', 'bush-case' => 'sound'];
         foreach ($seen as $part => $condition) {
             $finding = compact('part', 'condition') + ['disposition' => 'replace', 'role' => 'none'];
             $this->write(self::AT.'/findings', $finding)->assertCreated();
@@ -178,14 +179,18 @@ final class TeardownCareTest extends TestCase
         $again('sprag', 'flipped cage')->assertCreated()->assertJsonPath('first', 'pitted race');
         $this->assertProblem($again('sprag', 'pitted race'), 404, 'No second grade is due');
         $again('bushings', 'sound')->assertCreated();
-        $again('bush-drum', 'wiped')->assertCreated()->assertJsonPath('parts', []);
-        // Worked by hand: borderline-scrap, good-good, scrap-scrap with linear weights 1, 1/2, 0. Observed agreement
-        // (1/2 + 1 + 1) / 3 = 5/6; by chance, from margins (1, 1, 1) / 3 and (1, 0, 2) / 3, (1 + 3/2 + 2) / 9 = 1/2.
+        $again('bush-drum', 'wiped')->assertCreated();
+        $again('bush-shell', 'sound')->assertCreated();
+        $again('bush-stator', 'dark')->assertCreated();
+        $again('bush-case', 'sound')->assertCreated()->assertJsonPath('parts', []);
+        // Worked by hand, weights 1, 1/2, 0: three good-good, one each of borderline-scrap, scrap-scrap and
+        // scrap-borderline. Observed (3 + 1/2 + 1 + 1/2) / 6 = 5/6; by chance, both with margins (3, 1, 2) / 6,
+        // (9 + 1 + 4 + (3 + 2 + 3 + 2) / 2) / 36 = 19/36.
         $rows = array_column($this->read('/second-looks/agreement')->json('rows'), null, 'kind');
-        $this->assertEqualsWithDelta((5 / 6 - 1 / 2) / (1 - 1 / 2), $rows['']['kappa'], 1e-9);
-        $this->assertSame([3, 2], [$rows['']['n'], $rows['bush']['n']]);
+        $this->assertEqualsWithDelta((5 / 6 - 19 / 36) / (1 - 19 / 36), $rows['']['kappa'], 1e-9);
+        $this->assertSame([6, 5], [$rows['']['n'], $rows['bush']['n']]);
         $this->assertNull($rows['one-way']['kappa']);
-        $this->assertSame(3, SecondGrade::query()->count());
+        $this->assertSame(6, SecondGrade::query()->count());
     }
 
     public function test_the_shops_own_picture_of_a_condition_is_what_others_grade_by(): void

@@ -288,7 +288,7 @@ final class LoadDemoCommand extends Command
         app(CompleteTeardown::class)->complete($unit->refresh(), false, $this->on($s['day'] + 2, 15, '102'));
     }
 
-    /** A second person grades what is due; two of three parts the same, the rest one step off. */
+    /** A second person grades what is due; most the same, some one step off. */
     private function gradeAgain(Unit $unit, int $n, Person $second): void
     {
         $lists = array_column(FamilySpec::bodies((int) $unit->family_id, 'finding'), 'conditions', 'code');
@@ -298,7 +298,7 @@ final class LoadDemoCommand extends Command
             }
             $conditions = $lists[$first->part];
             $at = (int) array_search($first->condition, $conditions, true);
-            $off = ($n + $i) % 3 === 2 ? ($at > 0 ? -1 : 1) : 0;
+            $off = ($n + $i) % 7 === 2 ? ($at > 0 ? -1 : 1) : 0;
             app(GradeAgain::class)->grade($unit, $first->part, $conditions[$at + $off] ?? $first->condition, $second);
         }
     }

@@ -395,12 +395,12 @@ export function Panel({
 }
 
 /** The head of a table: the names of its columns; an empty name for a column of marks or buttons. */
-export function HeadRow({ of }: { of: readonly string[] }) {
+export function HeadRow({ of, numbersFrom = Infinity }: { of: readonly string[]; numbersFrom?: number }) {
     return (
         <thead>
             <tr>
                 {of.map((name, i) => (
-                    <th key={i} scope="col" className="th">
+                    <th key={i} scope="col" className={i >= numbersFrom ? 'th text-right!' : 'th'}>
                         {name}
                     </th>
                 ))}

@@ -20,6 +20,9 @@ final class SecondLooks
     /** Grades that agreement is reckoned from. */
     private const NEWEST = 2000;
 
+    /** Fewer pairs say nothing. */
+    private const LEAST = 5;
+
     private const CONFIDENCE = 0.95;
 
     private const WORDS = ['good', 'borderline', 'scrap'];
@@ -66,6 +69,7 @@ final class SecondLooks
             $pairs[''][] = $pair;
             $pairs[$grade['kind']][] = $pair;
         }
+        uasort($pairs, fn (array $a, array $b): int => count($b) <=> count($a));
         $rows = [];
         foreach ($pairs as $kind => $ofKind) {
             $name = $kind === '' ? 'All kinds of parts' : $names[$kind] ?? $kind;
@@ -118,7 +122,7 @@ final class SecondLooks
         $n = count($pairs);
         $same = count(array_filter($pairs, fn (array $p): bool => $p[0] === $p[1]));
         $seen = ['n' => $n, 'observed' => $n === 0 ? null : $same / $n];
-        if ($n < 2) {
+        if ($n < self::LEAST) {
             return $seen + $none + ['why' => 'Too few for a number.'];
         }
         try {

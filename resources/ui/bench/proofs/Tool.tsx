@@ -1,8 +1,23 @@
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { fieldProblem } from '../../api/client';
+import { answer, api, fieldProblem } from '../../api/client';
 import { Field } from '../../kit/basics';
 import type { ProofProps } from '../types';
 import { ProofForm } from './ProofForm';
+
+/** Where tools of a kind hang; nothing while that cannot be known. */
+function Hangs({ kind }: { kind: string }) {
+    const tools = useQuery({ queryKey: ['tools'], queryFn: () => answer(api.GET('/tools')), staleTime: 60_000 });
+    const fit = tools.data?.tools.filter((t) => t.kind === kind && !t.overdue) ?? [];
+    if (!tools.data) return null;
+    return (
+        <p className="text-sm">
+            {fit.length === 0
+                ? 'None that was looked at in time is registered.'
+                : fit.map((t) => `${t.tag} ${t.name}: ${t.place}`).join(' · ')}
+        </p>
+    );
+}
 
 /** The special tool, scanned before the work begins; without it only with a word, by the name of who does it. */
 export function ToolProof({ proof, proven, send, problem }: ProofProps) {
@@ -16,6 +31,7 @@ export function ToolProof({ proof, proven, send, problem }: ProofProps) {
             except={['/answer/code', '/note']}
         >
             {proven?.open && <p className="text-lg">{proven.open}</p>}
+            {!without && <Hangs kind={proof.of} />}
             {without ? (
                 <Field
                     className="max-w-xl"

@@ -51,7 +51,7 @@ function CostsNow({ costs: c }: { costs: Costs }) {
     return (
         <div className="flex flex-col gap-3 pb-2">
             <table className="w-full text-sm">
-                <HeadRow of={['Choice', 'Price', 'Cost', 'Left', 'Days']} />
+                <HeadRow of={['Choice', 'Price', 'Cost', 'Left', 'Days']} numbersFrom={1} />
                 <tbody>
                     {c.choices.map((o) => (
                         <tr key={o.what} className="border-b border-rule align-top">
@@ -129,7 +129,7 @@ function Hours({ costs: c }: { costs: Costs }) {
             </ul>
             {c.learned.length > 0 && (
                 <table className="w-full text-sm">
-                    <HeadRow of={['Operation', 'List, h', 'Last times, h', 'Times']} />
+                    <HeadRow of={['Operation', 'List, h', 'Last times, h', 'Times']} numbersFrom={1} />
                     <tbody>
                         {c.learned.map((l) => (
                             <tr key={l.operation} className="border-b border-rule">

@@ -113,7 +113,7 @@ function Agreement() {
             <Fetched query={agreement} what="the agreement">
                 {({ rows }) => (
                     <table className="w-full">
-                        <HeadRow of={['Parts', 'Pairs', 'The same', 'Kappa, 95 %']} />
+                        <HeadRow of={['Parts', 'Pairs', 'The same', 'Kappa, 95 %']} numbersFrom={1} />
                         <tbody>
                             {rows.map((r) => (
                                 <tr key={r.kind} className="border-b border-rule">
