@@ -17,6 +17,8 @@ const PartLabels = lazy(() => import('./stations/teardown/PartLabels').then((m) 
 const Label = lazy(() => import('./stations/receiving/Label').then((m) => ({ default: m.Label })));
 const Sheet = lazy(() => import('./stations/dispatch/Sheet').then((m) => ({ default: m.Sheet })));
 const Calculators = lazy(() => import('./rooms/shop/Calculators').then((m) => ({ default: m.Calculators })));
+const Gauges = lazy(() => import('./rooms/shop/Gauges').then((m) => ({ default: m.Gauges })));
+const Processes = lazy(() => import('./rooms/insight/Processes').then((m) => ({ default: m.Processes })));
 const Tools = lazy(() => import('./rooms/shop/Tools').then((m) => ({ default: m.Tools })));
 const SecondLooks = lazy(() => import('./stations/teardown/SecondLooks').then((m) => ({ default: m.SecondLooks })));
 const HouseRules = lazy(() => import('./rooms/shop/HouseRules').then((m) => ({ default: m.HouseRules })));
@@ -266,6 +268,9 @@ function Pages() {
             <Route path="/insight" element={<Insight />} />
             <Route path="/calculators" element={<Calculators />} />
             <Route path="/tools" element={<Tools />} />
+            <Route path="/gauges" element={<Gauges />} />
+            <Route path="/processes/:family?" element={<Processes />} />
+            <Route path="/processes/:family/:kind/:code" element={<Processes />} />
             <Route path="/second-looks" element={<SecondLooks />} />
             <Route path="/house-rules" element={<HouseRules />} />
             <Route path="/health" element={<Health />} />

@@ -194,7 +194,7 @@ final class CatalogDeskTest extends TestCase
     /** What a test committed on purpose is taken out again, for the tests that count rows. */
     private function sweep(): void
     {
-        $house = ['house_rules', 'gauges', 'special_tools', 'customers', 'people'];
+        $house = ['house_rules', 'gauge_checks', 'gauges', 'special_tools', 'customers', 'people'];
         $tables = ['idempotency_keys', 'csv_imports', 'stock_lots', ...$house];
         array_map(fn (string $table) => DB::table($table)->delete(), $tables);
     }

@@ -160,7 +160,7 @@ final class TeardownCareTest extends TestCase
         $this->bringTo('teardown');
         $this->as('teardown');
         $seen = ['sprag' => 'pitted race', 'bushings' => 'sound', 'bush-drum' => 'wiped'];
-        $seen += ['bush-shell' => 'sound', 'bush-stator' => 'wiped', 'bush-case' => 'sound'];
+        $seen += ['tail-bush' => 'sound', 'bush-stator' => 'wiped', 'bush-shell' => 'sound'];
         foreach ($seen as $part => $condition) {
             $finding = compact('part', 'condition') + ['disposition' => 'replace', 'role' => 'none'];
             $this->write(self::AT.'/findings', $finding)->assertCreated();
@@ -180,9 +180,9 @@ final class TeardownCareTest extends TestCase
         $this->assertProblem($again('sprag', 'pitted race'), 404, 'No second grade is due');
         $again('bushings', 'sound')->assertCreated();
         $again('bush-drum', 'wiped')->assertCreated();
-        $again('bush-shell', 'sound')->assertCreated();
+        $again('tail-bush', 'sound')->assertCreated();
         $again('bush-stator', 'dark')->assertCreated();
-        $again('bush-case', 'sound')->assertCreated()->assertJsonPath('parts', []);
+        $again('bush-shell', 'sound')->assertCreated()->assertJsonPath('parts', []);
         // Worked by hand, weights 1, 1/2, 0: three good-good, one each of borderline-scrap, scrap-scrap and
         // scrap-borderline. Observed (3 + 1/2 + 1 + 1/2) / 6 = 5/6; by chance, both with margins (3, 1, 2) / 6,
         // (9 + 1 + 4 + (3 + 2 + 3 + 2) / 2) / 36 = 19/36.

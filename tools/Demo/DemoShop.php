@@ -4,6 +4,7 @@ namespace Tools\Demo;
 
 use App\Shop\Models\Customer;
 use App\Shop\Models\Gauge;
+use App\Shop\Models\GaugeCheck;
 use App\Shop\Models\Person;
 use App\Shop\Models\PersonSkill;
 use App\Shop\Models\SpecialTool;
@@ -55,6 +56,16 @@ final class DemoShop
                 'range_min' => $g['min'],
                 'range_max' => $g['max'],
                 'calibrated_until' => now()->addDays($g['calibratedDays'])->format('Y-m-d'),
+            ]);
+        }
+        foreach (Gauge::query()->get() as $gauge) {
+            GaugeCheck::query()->create([
+                'gauge_id' => $gauge->id,
+                'result' => 'good',
+                'next_due' => $gauge->calibrated_until,
+                'note' => '',
+                'checked_by' => Person::query()->where('badge', '100')->value('id'),
+                'checked_at' => now()->subDays(90),
             ]);
         }
         foreach ($shop['specialTools'] as $t) {

@@ -5,6 +5,7 @@ namespace App\Shop\Models;
 use App\Kernel\Record;
 use App\Kernel\Refusal;
 use App\Kernel\TypedQuantity;
+use Illuminate\Support\Carbon;
 use Yard\Core\Quantity\Unit as MeasureUnit;
 
 /**
@@ -19,6 +20,11 @@ use Yard\Core\Quantity\Unit as MeasureUnit;
  * @property string $range_min
  * @property string $range_max
  * @property string $calibrated_until
+ * @property Carbon|null $doubt_from  it was found bad: what it showed between these two is not sure
+ * @property Carbon|null $doubt_to
+ * @property string|null $spread  standard deviation of gauge and people, in its unit, by its last study
+ * @property string|null $arm_mm  from its handle to its square, where an adapter may be set on it
+ * @property int $version
  */
 final class Gauge extends Record
 {
@@ -33,7 +39,14 @@ final class Gauge extends Record
         'range_min',
         'range_max',
         'calibrated_until',
+        'doubt_from',
+        'doubt_to',
+        'spread',
+        'arm_mm',
+        'version',
     ];
+
+    protected $casts = ['doubt_from' => 'datetime', 'doubt_to' => 'datetime'];
 
     /**
      * The gauge that is said to have shown a reading.
@@ -63,6 +76,12 @@ final class Gauge extends Record
         return $gauge;
     }
 
+    /** Whether it was found bad after it showed something at this time, with no good check between. */
+    public function isDoubtful(Carbon $at): bool
+    {
+        return $this->doubt_from !== null && $at >= $this->doubt_from && $at <= $this->doubt_to;
+    }
+
     public function isOverdue(): bool
     {
         return $this->calibrated_until < now()->format('Y-m-d');
@@ -80,6 +99,8 @@ final class Gauge extends Record
             'max' => (float) $this->range_max,
             'calibratedUntil' => $this->calibrated_until,
             'overdue' => $this->isOverdue(),
+            'spread' => $this->spread === null ? null : (float) $this->spread,
+            'armMm' => $this->arm_mm === null ? null : (float) $this->arm_mm,
         ];
     }
 }

@@ -4,6 +4,8 @@ namespace App\Stations\Assembly;
 
 use App\Shop\Role;
 use App\Stations\Assembly\Http\AssemblyController;
+use App\Stations\Assembly\Http\GaugesController;
+use App\Stations\Assembly\Http\RecordController;
 use App\Stations\Assembly\Judges\ChosenParts;
 use App\Stations\Assembly\Judges\GaugeReading;
 use App\Stations\Assembly\Queries\AssemblyRecords;
@@ -38,6 +40,8 @@ final class AssemblyStation implements Station
             'propose',
         ])->middleware('can:assembly.work');
         BenchController::routes(Bench::Assembly);
+        GaugesController::routes();
+        RecordController::routes();
         Write::with('assembly.sign')->post('units/{number}/assembly/sign-off', [
             AssemblyController::class,
             'signOff',
@@ -47,7 +51,11 @@ final class AssemblyStation implements Station
     /** @return array<string, list<Role>> */
     public static function abilities(): array
     {
-        return ['assembly.work' => [Role::Manager, Role::Builder], 'assembly.sign' => [Role::Manager, Role::Builder]];
+        return [
+            'assembly.work' => [Role::Manager, Role::Builder],
+            'assembly.sign' => [Role::Manager, Role::Builder],
+            'assembly.gauges' => [Role::Manager],
+        ];
     }
 
     public function section(): Section

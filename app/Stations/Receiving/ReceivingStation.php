@@ -42,7 +42,7 @@ final class ReceivingStation implements Station
     {
         return [
             'receiving.receive' => [Role::Manager, Role::Receiver, Role::Returns],
-            'trays.handle' => [Role::Manager, Role::Receiver, Role::Teardown, Role::Builder],
+            'receiving.trays' => [Role::Manager, Role::Receiver, Role::Teardown, Role::Builder],
         ];
     }
 

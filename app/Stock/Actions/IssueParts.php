@@ -18,15 +18,18 @@ final class IssueParts
     {
     }
 
-    /** @param  list<array{part: string, count: int}>  $picks */
-    public function issue(Build $build, string $place, array $picks, Person $by): void
+    /**
+     * @param  list<array{part: string, count: int}>  $picks
+     * @param  string|null  $lot  the only lot to take from, where one was scanned
+     */
+    public function issue(Build $build, string $place, array $picks, Person $by, ?string $lot = null): void
     {
         foreach ($picks as $pick) {
             $part = Part::query()->where('number', $pick['part'])->firstOrFail();
             $left = $pick['count'];
-            foreach ($this->lots($part) as $lot) {
-                $take = min($left, $lot->quantity);
-                $this->take($build, $part, $lot, $take, $place, $by);
+            foreach ($this->lots($part, $lot) as $from) {
+                $take = min($left, $from->quantity);
+                $this->take($build, $part, $from, $take, $place, $by);
                 if (($left -= $take) === 0) {
                     continue 2;
                 }
@@ -37,10 +40,11 @@ final class IssueParts
     }
 
     /** @return Collection<int, Lot> what is on the shelf, the oldest first, locked */
-    private function lots(Part $part): Collection
+    private function lots(Part $part, ?string $lot): Collection
     {
         return Lot::query()
             ->where('part_id', $part->id)
+            ->when($lot !== null, fn ($lots) => $lots->where('lot', $lot))
             ->where('quantity', '>', 0)
             ->orderBy('received_on')
             ->orderBy('id')

@@ -50,6 +50,13 @@ final readonly class ControlChart
         if (count($values) < 2) {
             throw $in->fail('range', 'A chart of single values needs two at least.');
         }
+
+        return self::individuals($values);
+    }
+
+    /** @param  list<float>  $values  two at least, in the order they came */
+    public static function individuals(array $values): self
+    {
         $ranges = [];
         foreach (array_slice($values, 1) as $i => $value) {
             $ranges[] = abs($value - $values[$i]);

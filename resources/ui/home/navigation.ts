@@ -13,6 +13,8 @@ const PLACES = {
     power: { to: '/power', text: 'Power flow' },
     insight: { to: '/insight', text: 'Insight' },
     calculators: { to: '/calculators', text: 'Calculators' },
+    gauges: { to: '/gauges', text: 'Gauges' },
+    processes: { to: '/processes', text: 'What the bench reaches' },
     tools: { to: '/tools', text: 'Special tools' },
     looks: { to: '/second-looks', text: 'Second looks' },
     rules: { to: '/house-rules', text: 'House rules' },

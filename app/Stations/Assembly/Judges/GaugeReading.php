@@ -99,6 +99,10 @@ final class GaugeReading implements ReadingJudge
                 (float) $m->window_min.' to '.(float) $m->window_max.'.';
         }
 
+        if ($gauge?->isDoubtful($m->measured_at) === true) {
+            return ": the gauge $gauge->name was found bad afterwards; measure it again with another.";
+        }
+
         return $gauge !== null && $gauge->calibrated_until < $m->measured_at->format('Y-m-d')
             ? ": the gauge $gauge->name was past its calibration date."
             : null;

@@ -22,10 +22,10 @@ final class TrayController
     public static function routes(): void
     {
         Route::get('units/{number}/trays', [self::class, 'index']);
-        Write::with('trays.handle')->post('units/{number}/trays', [self::class, 'fill']);
-        Write::with('trays.handle')->post('units/{number}/trays/{tag}/weighings', [self::class, 'weigh']);
-        Write::with('trays.handle')->put('units/{number}/trays/{tag}/stage', [self::class, 'move']);
-        Write::with('trays.handle')->delete('units/{number}/trays/{tag}', [self::class, 'free']);
+        Write::with('receiving.trays')->post('units/{number}/trays', [self::class, 'fill']);
+        Write::with('receiving.trays')->post('units/{number}/trays/{tag}/weighings', [self::class, 'weigh']);
+        Write::with('receiving.trays')->put('units/{number}/trays/{tag}/stage', [self::class, 'move']);
+        Write::with('receiving.trays')->delete('units/{number}/trays/{tag}', [self::class, 'free']);
     }
 
     public function index(string $number): JsonResponse

@@ -9,6 +9,7 @@ import { ProofForm } from './ProofForm';
 
 type Place = NonNullable<Card['assembly']>['places'][number];
 type Bolts = NonNullable<Card['assembly']>['fasteners'][number];
+type Gauge = NonNullable<Card['assembly']>['gauges'][number];
 
 export function placeOf(material: Material, proof: ProofAsked): Place | undefined {
     const wanted = proof.kind === 'air' ? `air-check:${proof.of}` : proof.of;
@@ -105,6 +106,24 @@ function gaugesFor(proof: ProofProps['proof'], material: ProofProps['material'])
     return (material.assembly?.gauges ?? []).filter((g) => g.kind === kind);
 }
 
+/** Six sigma of gauge and people over this share of a window: it cannot tell inside from outside (common practice). */
+const TOO_WIDE = 0.3;
+
+function windowOf(proof: ProofProps['proof'], material: ProofProps['material']) {
+    const place = placeOf(material, proof);
+    return place && { unit: place.unit, width: place.window.max - place.window.min };
+}
+
+/** A gauge that spreads too much for a window says so before anybody believes it. */
+function CannotJudge({ gauge, window }: { gauge: Gauge | undefined; window: ReturnType<typeof windowOf> }) {
+    if (!gauge?.spread || !window || gauge.unit !== window.unit || !(window.width > 0)) return null;
+    const share = (6 * gauge.spread) / window.width;
+    if (share <= TOO_WIDE) return null;
+    return (
+        <Mark kind="warn">this gauge spreads over {Math.round(100 * share)} % of the window: it cannot judge it</Mark>
+    );
+}
+
 function Take({ proof, proven, material, send, problem, unit }: ProofProps & { unit: string }) {
     const gauges = gaugesFor(proof, material);
     const [reading, setReading] = useState('');
@@ -125,6 +144,7 @@ function Take({ proof, proven, material, send, problem, unit }: ProofProps & { u
                 at="/answer"
                 autoFocus
             />
+            <CannotJudge gauge={gauges.find((g) => g.code === gauge)} window={windowOf(proof, material)} />
             {(asked || note) && (
                 <Field className="max-w-xl" label="Note" value={note} onChange={setNote} problem={asked} />
             )}

@@ -53,6 +53,8 @@ const gauge = (code: string, kind: string, overdue = false) => ({
     min: 0,
     max: 1,
     calibratedUntil: '2027-01-01',
+    spread: null,
+    armMm: null,
     overdue,
 });
 

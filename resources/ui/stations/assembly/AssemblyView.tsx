@@ -6,6 +6,7 @@ import type { SectionProps } from '../../card/section';
 import { Mark, Panel, ProblemNote } from '../../kit/basics';
 import { moment } from '../../kit/format';
 import { More } from '../../kit/More';
+import { PickList } from './PickList';
 
 /** The unit goes together, one operation at a time; what is signed for and what came off the shelf stands below. */
 export function AssemblyView(props: SectionProps<'assembly'>) {
@@ -33,8 +34,25 @@ export function AssemblyView(props: SectionProps<'assembly'>) {
                     </ul>
                     {a.installed.length === 0 && <p className="text-faint">Nothing yet.</p>}
                 </Panel>
+                <PickList number={card.coreTag} can={can('assembly.work') && card.station === 'assembly'} />
+                <Papers number={card.coreTag} />
             </div>
         </>
+    );
+}
+
+/** Every value, part, lot, person and gauge, on paper. */
+function Papers({ number }: { number: string }) {
+    const at = `/api/units/${number}/assembly/record`;
+    return (
+        <p className="flex flex-wrap gap-3">
+            <a className="btn" href={at} target="_blank" rel="noreferrer">
+                Build record to read or print
+            </a>
+            <a className="btn" href={`${at}.pdf`} target="_blank" rel="noreferrer">
+                Build record as PDF
+            </a>
+        </p>
     );
 }
 

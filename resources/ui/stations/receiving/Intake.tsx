@@ -44,7 +44,7 @@ export function Intake(props: Props) {
             </div>
             <div className="flex flex-col gap-3">
                 <Credit {...props} />
-                <Trays number={props.card.coreTag} can={props.can('trays.handle')} />
+                <Trays number={props.card.coreTag} can={props.can('receiving.trays')} />
                 {props.can('yard.hold') && <PlaceHold {...props} />}
             </div>
         </div>

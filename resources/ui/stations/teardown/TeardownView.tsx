@@ -47,7 +47,7 @@ export function TeardownView(props: SectionProps<'teardown'>) {
                     <Suspects section={t} />
                     <Inspection {...props} editable={editable} />
                     <Reclaimed {...props} />
-                    <Trays number={card.coreTag} can={can('trays.handle')} />
+                    <Trays number={card.coreTag} can={can('receiving.trays')} />
                 </div>
             </div>
         </>

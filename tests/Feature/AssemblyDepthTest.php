@@ -1,0 +1,160 @@
+<?php
+
+namespace Tests\Feature;
+
+use App\Shop\Models\Gauge;
+use App\Stations\Assembly\Models\Measurement;
+use App\Stock\Models\InstalledPart;
+use App\Stock\Models\Lot;
+use App\Yard\Models\Build;
+use Illuminate\Database\Eloquent\Model;
+use Illuminate\Support\Facades\DB;
+use Tests\TestCase;
+
+/** Gauges checked and studied, processes read back, parts of the order picked lot by lot, the record on paper. */
+final class AssemblyDepthTest extends TestCase
+{
+    private const AT = '/units/C-9001/assembly';
+
+    private function build(): Build
+    {
+        return $this->unit()->currentBuild ?? $this->fail('There is no build.');
+    }
+
+    public function test_a_gauge_found_bad_puts_what_it_showed_in_doubt_and_bars_the_sign_off(): void
+    {
+        $this->bringTo('assembly');
+        $this->assembleEverything('C-9001');
+        $this->as('manager');
+        $check = fn (string $gauge, array $body) => $this->write("/gauges/$gauge/checks", $body);
+        $this->assertProblem($check('F-01', ['result' => 'good']), 422, 'a day that is still to come', '/nextDue');
+        $this->assertProblem($check('F-01', ['result' => 'bad']), 422, 'Say what is wrong', '/note');
+        $this->assertProblem($check('F-77', ['result' => 'bad', 'note' => 'x']), 404, 'no gauge F-77');
+        $this->assertSame(403, $this->as('builder')->write('/gauges/F-01/checks', ['result' => 'good'])->status());
+        $this->as('manager');
+        $bad = $check('F-01', ['result' => 'bad', 'note' => 'The 0.020 leaf is 0.022.'])->assertCreated();
+        $gauge = array_column($bad->json('gauges'), null, 'code')['F-01'];
+        $this->assertTrue($gauge['overdue'], 'out of use');
+        $shown = Measurement::query()->where('gauge_id', Gauge::query()->where('code', 'F-01')->value('id'))->count();
+        $doubtful = $this->read('/gauges/F-01/doubtful');
+        $this->assertSame($shown, $doubtful->json('total'));
+        $this->assertSame('C-9001', $doubtful->json('readings.0.coreTag'));
+        $refused = $this->as('builder')->write(self::AT.'/sign-off');
+        $this->assertProblem($refused, 409, 'was found bad afterwards');
+        $this->as('manager');
+        $due = now()->addYear()->format('Y-m-d');
+        $check('F-01', ['result' => 'good', 'nextDue' => $due, 'note' => 'New leaves.'])->assertCreated();
+        $still = $this->as('builder')->write(self::AT.'/sign-off');
+        $this->assertProblem($still, 409, 'was found bad afterwards');
+        $this->assertSame(0, $this->read('/gauges/D-01/doubtful')->json('total'));
+    }
+
+    public function test_a_study_says_what_a_gauge_and_its_people_spread(): void
+    {
+        $this->as('manager');
+        $rows = [];
+        foreach (['Imre' => 0.0, 'Bo' => 0.002] as $person => $off) {
+            foreach (['A' => 0.020, 'B' => 0.030, 'C' => 0.025] as $part => $size) {
+                foreach ([-0.0005, 0.0005] as $error) {
+                    $rows[] = ['person' => $person, 'part' => $part, 'reading' => ($size + $off + $error).' in'];
+                }
+            }
+        }
+        $study = $this->write('/gauges/F-01/studies', compact('rows'))->assertCreated();
+        $gauge = array_column($study->json('gauges'), null, 'code')['F-01'];
+        // By hand: no interaction, so its squares (none) join the error: 12 x 0.0005^2 over 6 + 2 freedoms.
+        $repeatability = sqrt(12 * 0.0005 ** 2 / 8);
+        $this->assertEqualsWithDelta($repeatability, $gauge['study']['repeatability'], 1e-9);
+        // People: 6 x (0.001^2 + 0.001^2) over one freedom, less the error, over 6 readings each.
+        $people = sqrt((12 * 0.001 ** 2 - $repeatability ** 2) / 6);
+        $this->assertEqualsWithDelta($people, $gauge['study']['reproducibility'], 1e-9);
+        $this->assertEqualsWithDelta(hypot($repeatability, $people), $gauge['spread'], 1e-9);
+        $short = $this->write('/gauges/F-01/studies', ['rows' => array_slice($rows, 0, 11)]);
+        $this->assertProblem($short, 422, 'Everybody measures every part equally often', '/rows');
+        $wrong = ['reading' => '3 bar'] + $rows[0];
+        $refused = $this->write('/gauges/F-01/studies', ['rows' => [$wrong, ...$rows]]);
+        $this->assertProblem($refused, 422, 'pressure', '/rows/0/reading');
+    }
+
+    public function test_a_place_is_charted_over_its_builds(): void
+    {
+        $this->bringTo('assembly');
+        $this->assembleEverything('C-9001');
+        $this->assertProblem($this->read('/processes/RD4/torque/pump'), 404, 'no such place');
+        $this->assertProblem($this->read('/processes/XX/pack/C1'), 404, 'no family');
+        $families = array_column($this->read('/processes')->json('families'), null, 'family');
+        $this->assertContains('C1', array_column($families['RD4']['places'], 'code'));
+        $few = $this->read('/processes/RD4/pack/C1');
+        $this->assertCount(1, $few->json('points'));
+        $this->assertStringContainsString('say nothing yet', $few->json('why'));
+        $first = Measurement::query()->where('kind', 'pack')->where('code', 'C1')->firstOrFail();
+        $this->tampered = true;
+        // Nine more builds: quiet, then one far out. Moving ranges 8 x 0.001 and 0.012; sigma is their mean over 1.128.
+        foreach ([1, 2, 1, 2, 1, 2, 1, 2, 14] as $n => $thousandths) {
+            $raw = fn (Model $of, array $with): array => $with + array_intersect_key(
+                $of->getAttributes(),
+                array_flip($of->getFillable()),
+            );
+            $other = ['serial' => "VY-99-000$n", 'generation' => $n + 2];
+            $build = DB::table('builds')->insertGetId($raw($this->build(), $other));
+            $value = (float) $first->value + $thousandths / 1000;
+            DB::table('measurements')->insert($raw($first, ['build_id' => $build, 'value' => $value]));
+        }
+        $chart = $this->read('/processes/RD4/pack/C1');
+        $this->assertNull($chart->json('why'));
+        $this->assertEqualsWithDelta(
+            6 * (0.001 * 8 + 0.012) / 9 / 1.128,
+            $chart->json('upper') - $chart->json('lower'),
+            1e-5,
+            'd2 of two values is 1.128 (printed tables)',
+        );
+        $this->assertContains(['rule' => 1, 'index' => 10], $chart->json('signals'));
+    }
+
+    public function test_each_line_of_the_order_is_taken_from_the_lot_that_was_scanned(): void
+    {
+        $this->bringTo('assembly');
+        $this->as('builder');
+        $lines = fn ($answer): array => array_column($answer->json('lines'), null, 'part');
+        $list = $lines($this->read(self::AT.'/picks'));
+        $kit = array_column($this->read(self::AT.'/picks')->json('kits'), null, 'kit')['KT-RD4'];
+        $this->assertNotSame([], $kit['omits'], 'what somebody would look for in the kit in vain');
+        $frictions = $list['FR-F080'];
+        $this->assertSame([5, 5], [$frictions['count'], $frictions['left']]);
+        $lot = $frictions['lots'][0];
+        $asked = ['part' => 'FR-F080', 'lot' => $lot['lot']];
+        $pick = fn (array $more) => $this->write(self::AT.'/picks', $more + $asked);
+        $this->assertProblem($pick(['part' => 'WHEEL']), 422, 'The order asks for no', '/part');
+        $this->assertProblem($pick(['lot' => 'NOWHERE']), 422, 'There is no lot', '/lot');
+        $other = $list['FR-H077']['lots'][0]['lot'];
+        $this->assertProblem($pick(['lot' => $other]), 422, 'the order asks for', '/lot');
+        $picked = $lines($pick([])->assertCreated())['FR-F080'];
+        $this->assertSame([['part' => 'FR-F080', 'lot' => $lot['lot'], 'count' => 5]], $picked['picked']);
+        $this->assertSame($lot['pieces'] - 5, (int) Lot::query()->where('lot', $lot['lot'])->value('quantity'));
+        $this->assertProblem($pick([]), 409, 'picked already');
+        $this->assertSame('C-9001', $this->read("/lots/{$lot['lot']}")->json('units.0.coreTag'), 'it can be recalled');
+        $back = $this->write(self::AT.'/picks/FR-F080', [], null, 'DELETE')->assertOk();
+        $this->assertSame(5, $lines($back)['FR-F080']['left']);
+        $this->assertSame($lot['pieces'], (int) Lot::query()->where('lot', $lot['lot'])->value('quantity'));
+        $again = $this->write(self::AT.'/picks/FR-F080', [], null, 'DELETE');
+        $this->assertProblem($again, 409, 'Nothing of');
+        $this->assertSame(1, InstalledPart::query()->where('place', 'order:FR-F080')->count(), 'and stays on record');
+    }
+
+    public function test_the_record_of_a_build_names_what_is_otherwise_than_the_book(): void
+    {
+        $this->bringTo('assembly');
+        $this->assertProblem($this->read('/units/C-9009/assembly/record'), 404, 'nothing under this number');
+        $this->workThrough('C-9001', 'assembly', 'piston-C1');
+        $this->as('builder');
+        $note = 'The tool is at the grinder.';
+        $this->prove('C-9001', 'assembly', 'piston-C1', 'tool-lip-tool', ['without' => true], $note)->assertOk();
+        $this->assembleEverything('C-9001');
+        $page = $this->read(self::AT.'/record')->assertOk()->getContent();
+        $this->assertStringContainsString('done without its special tool: '.$note, (string) $page);
+        $this->assertStringContainsString('Not dyno-tested', (string) $page);
+        $this->assertStringContainsString('F-01, in date to', (string) $page);
+        $pdf = (string) $this->read(self::AT.'/record.pdf')->assertOk()->getContent();
+        $this->assertStringStartsWith('%PDF-', $pdf);
+    }
+}
