@@ -38,14 +38,9 @@ final class DemoShop
         }
     }
 
-    /** @param  int  $hashRounds work factor of the PIN hashes */
-    public static function furnish(int $hashRounds = 12): void
+    /** @param  array<string, mixed>  $shop */
+    private static function tools(array $shop): void
     {
-        $shop = self::read();
-        foreach ($shop['people'] as $p) {
-            self::person($p, $hashRounds);
-        }
-        Customer::query()->insert($shop['customers']);
         foreach ($shop['gauges'] as $g) {
             Gauge::query()->create([
                 'code' => $g['code'],
@@ -73,6 +68,17 @@ final class DemoShop
                 'inspected_until' => now()->addDays($t['inspectedDays'])->format('Y-m-d'),
             ] + array_diff_key($t, ['inspectedDays' => 0]));
         }
+    }
+
+    /** @param  int  $hashRounds work factor of the PIN hashes */
+    public static function furnish(int $hashRounds = 12): void
+    {
+        $shop = self::read();
+        foreach ($shop['people'] as $p) {
+            self::person($p, $hashRounds);
+        }
+        Customer::query()->insert($shop['customers']);
+        self::tools($shop);
         $parts = DB::table('parts')->pluck('id', 'number');
         DB::table('stock_lots')->insert(
             array_map(

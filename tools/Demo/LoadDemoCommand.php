@@ -8,8 +8,11 @@ use App\Catalog\Exchange\ImportPack;
 use App\Catalog\Models\FamilySpec;
 use App\Catalog\Models\Option;
 use App\Kernel\Transaction;
+use App\Shop\Actions\KeepGauges;
 use App\Shop\Models\Person;
+use App\Stations\Assembly\Actions\PickParts;
 use App\Stations\Assembly\Actions\SignOffBuild;
+use App\Stations\Assembly\Queries\PickList;
 use App\Stations\Dispatch\Actions\RecordCommissioning;
 use App\Stations\Dispatch\Actions\ShipUnit;
 use App\Stations\Dyno\Actions\AnalyseRun;
@@ -105,6 +108,8 @@ final class LoadDemoCommand extends Command
             Transaction::run(fn () => $this->live($story, $n));
             $this->line("{$story['tag']}: {$story['stage']}");
         }
+        $this->clock = null;
+        Transaction::run(fn () => $this->studyGauges());
         Carbon::setTestNow();
         DemoShop::hashPins();
 
@@ -351,12 +356,43 @@ final class LoadDemoCommand extends Command
         return array_values(Finding::query()->where('unit_id', $unit->id)->pluck('part')->all());
     }
 
+    /** What the order asks, from the oldest lot of each. */
+    private function pick(Build $build, Person $by): void
+    {
+        $unit = Unit::query()->findOrFail($build->unit_id);
+        foreach (app(PickList::class)->of($build)['lines'] as $line) {
+            if ($line['lots'] !== [] && $line['lots'][0]['pieces'] >= $line['count']) {
+                $of = $build->setRelation('unit', $unit);
+                app(PickParts::class)->pick($of, $line['part'], $line['lots'][0]['lot'], null, $by);
+            }
+        }
+    }
+
+    /** Two people, three parts, twice each: what the feeler set and the dial spread. */
+    private function studyGauges(): void
+    {
+        $manager = $this->on(-12, 15, '100');
+        foreach (['F-01' => [0.0004, 0.0006], 'D-01' => [0.0003, 0.0002]] as $code => [$between, $again]) {
+            $rows = [];
+            foreach (['Imre' => 0.0, 'Bo' => $between] as $person => $off) {
+                foreach (['A' => 0.021, 'B' => 0.028, 'C' => 0.034] as $part => $size) {
+                    foreach ([-$again, $again, 0.0] as $error) {
+                        $reading = sprintf('%.4f in', $size + $off + $error);
+                        $rows[] = ['person' => $person, 'part' => $part, 'reading' => $reading];
+                    }
+                }
+            }
+            app(KeepGauges::class)->study($code, $rows, $manager);
+        }
+    }
+
     /** @param  array<string, mixed>  $s */
     private function assemble(Unit $unit, Build $build, array $s, int $n): void
     {
         $badge = $n % 2 === 0 ? '103' : '107';
         $this->on($s['day'] + 4, 8, $badge);
         $part = $s['stage'] === 'assembly-part';
+        $n % 3 === 0 && $this->pick($build, $this->on($s['day'] + 4, 8, $badge));
         $hands = new BenchHands(Bench::Assembly, fn () => $this->on($s['day'] + 4, 9, $badge, 6), [], $n);
         $hands->work($unit, $part ? 6 : PHP_INT_MAX);
         if ($part) {

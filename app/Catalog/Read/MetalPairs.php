@@ -10,14 +10,27 @@ final readonly class MetalPairs
     /** What bolts are made of. */
     public const METALS = ['steel', 'stainless', 'aluminium'];
 
-    /** @param  list<\stdClass>  $pairs  bolt, hole, allowed, reason */
-    public function __construct(private array $pairs)
+    /**
+     * @param  list<\stdClass>  $pairs  bolt, hole, allowed, reason
+     * @param  list<\stdClass>  $holes  metal, shear_mpa
+     */
+    public function __construct(private array $pairs, private array $holes = [])
     {
+    }
+
+    /** What the thread of a hole takes, in MPa; null: nobody has said. */
+    public function shearOf(string $hole): ?float
+    {
+        $known = array_column($this->holes, 'shear_mpa', 'metal')[$hole] ?? null;
+
+        return $known === null ? null : (float) $known;
     }
 
     public static function known(): self
     {
-        return new self(Vocabulary::query()->where('code', 'metal-pairs')->first()->body->pairs ?? []);
+        $known = Vocabulary::query()->where('code', 'metal-pairs')->first()?->body;
+
+        return new self($known->pairs ?? [], $known->holes ?? []);
     }
 
     /** Why this bolt must not go into that hole; null: it may. */

@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Yard\Core\Calculator;
 
+use Yard\Core\Fasteners\JointLimit;
 use Yard\Core\Fasteners\Stripping;
 use Yard\Core\Fasteners\Thread;
 use Yard\Core\Fasteners\Tightening;
@@ -24,23 +25,22 @@ final class FastenerStrip implements Calculator
         $thread = Thread::of($in->string('thread'), '/thread');
         $grade = $in->choice('grade', Tightening::grades());
         $k = $in->number('k', above: 0.0, max: 1.0);
-        $proof = Tightening::of($thread, $grade, $k, 1.0);
         $engagement = $in->number('engagement_mm', above: 0.0);
-        $strip = new Stripping($thread, $engagement, self::limits($in->optional('limits')));
-        $hole = $strip->holeAreaMm2() * $in->number('holeShear_mpa', above: 0.0);
-        $break = $thread->stressAreaMm2() * Tightening::tensileMpa($thread, $grade);
-        $limit = ($k * $thread->diameterMm * min($hole, $proof->proofLoadN)) / 1000.0;
+        $limits = self::limits($in->optional('limits'));
+        $strip = new Stripping($thread, $engagement, $limits);
+        $shear = $in->number('holeShear_mpa', above: 0.0);
+        $joint = JointLimit::of($thread, $grade, $engagement, $shear, $k, $limits);
 
         return [
             'holeArea_mm2' => $strip->holeAreaMm2(),
             'boltThreadArea_mm2' => $strip->boltAreaMm2(),
-            'holeStripLoad_n' => $hole,
-            'boltBreakLoad_n' => $break,
-            'proofLoad_n' => $proof->proofLoadN,
-            'failsFirst' => $hole < $break ? 'hole' : 'bolt',
-            'equalEngagement_mm' => ($engagement * $break) / $hole,
-            'torqueLimit_nm' => $limit,
-        ] + ($in->has('torque_nm') ? ['within' => $in->number('torque_nm', above: 0.0) <= $limit] : []);
+            'holeStripLoad_n' => $joint->holeN,
+            'boltBreakLoad_n' => $joint->boltN,
+            'proofLoad_n' => $joint->proofN,
+            'failsFirst' => $joint->givesFirst,
+            'equalEngagement_mm' => ($engagement * $joint->boltN) / $joint->holeN,
+            'torqueLimit_nm' => $joint->torqueNm,
+        ] + ($in->has('torque_nm') ? ['within' => $in->number('torque_nm', above: 0.0) <= $joint->torqueNm] : []);
     }
 
     /** @return array{dMin: float, d2Max: float, d1Max: float, pitchMin: float}|null */

@@ -48,9 +48,6 @@ final readonly class GaugeStudy
         $ofPeople = array_map($mean, $cells);
         $ofParts = array_map(static fn (int $k): float => $mean(array_column($cells, $k)), range(0, $parts - 1));
         $all = $mean($ofPeople);
-        $around = static fn (array $means): float => array_sum(
-            array_map(static fn (float $m): float => ($m - $all) ** 2, $means),
-        );
         $error = 0.0;
         foreach ($readings as $i => $ofPerson) {
             foreach ($ofPerson as $k => $values) {
@@ -60,16 +57,22 @@ final readonly class GaugeStudy
             }
         }
         $squares = [
-            'people' => $parts * $trials * $around($ofPeople),
-            'parts' => $people * $trials * $around($ofParts),
+            'people' => $parts * $trials * self::around($ofPeople, $all),
+            'parts' => $people * $trials * self::around($ofParts, $all),
             'error' => $error,
         ];
         $squares['both'] = max(
             0.0,
-            $trials * $around(array_merge(...$cells)) - $squares['people'] - $squares['parts'],
+            $trials * self::around(array_merge(...$cells), $all) - $squares['people'] - $squares['parts'],
         );
 
         return self::components($squares, $people, $parts, $trials);
+    }
+
+    /** @param  list<float>  $means */
+    private static function around(array $means, float $all): float
+    {
+        return array_sum(array_map(static fn (float $m): float => ($m - $all) ** 2, $means));
     }
 
     /** Standard deviation of the whole gauge: the instrument and the people. */

@@ -209,6 +209,8 @@ final class AssemblySection implements Section
                 'metal',
                 'lengths',
                 'singleUse',
+                'givesFirst',
+                'limitNm',
                 'source',
                 'confidence',
                 'house',

@@ -10,6 +10,7 @@ use App\Catalog\Models\Package;
 use App\Catalog\Models\Part;
 use App\Catalog\Models\Variant;
 use App\Catalog\Read\ByOption;
+use App\Shop\HouseRules;
 use App\Stations\Ordering\Duty;
 use App\Yard\AskedOrder;
 use App\Yard\Models\Build;
@@ -28,6 +29,10 @@ use Yard\Core\Power\VehicleLoad;
  */
 final class Specification
 {
+    public function __construct(private readonly HouseRules $rules)
+    {
+    }
+
     /**
      * The order of a build, resolved with today's catalog and house rules.
      *
@@ -229,9 +234,12 @@ final class Specification
                     array_diff_key($e, ['washers' => 0]),
                 $of('end-play'),
             ),
-            'fasteners' => $of('fastener'),
+            'fasteners' => JointLimits::on($of('fastener'), $this->rules->number('nut-factor')),
             'airChecks' => $of('air-check'),
-            'assembly' => [...$of('assembly-step'), ...self::steps($spec['work'])],
+            'assembly' => [
+                ...BorrowedTorque::signed($of('assembly-step'), $of('fastener')),
+                ...self::steps($spec['work']),
+            ],
             'scopes' => $job->scopes,
             'testProgram' => self::program($of('test-program')[0] ?? null, $packageCode),
             'converter' => $of('converter')[0] ?? null,

@@ -72,6 +72,21 @@ function boltsInWords({ metal, lengths, singleUse }: Bolts): string {
     return [by.join(', '), metal, singleUse ? 'new each time' : ''].filter(Boolean).join(' · ');
 }
 
+/** Which gives first, the bolt or the hole, and the torque both take. */
+function Joint({ bolts: b }: { bolts: Bolts }) {
+    if (b.limitNm === undefined || b.givesFirst === undefined) return null;
+    const both = `${b.limitNm.toFixed(1)} N·m`;
+    return b.torqueNm > b.limitNm ? (
+        <Mark kind="bad">
+            the {b.givesFirst} gives at {both}, before this torque: ask before it is turned
+        </Mark>
+    ) : (
+        <p className="text-sm text-faint">
+            Bolt and hole take {both}; the {b.givesFirst} would give first.
+        </p>
+    );
+}
+
 function BoltsNow({ bolts: b }: { bolts: Bolts }) {
     const last = b.readings.at(-1);
     return (
@@ -88,6 +103,7 @@ function BoltsNow({ bolts: b }: { bolts: Bolts }) {
             ) : (
                 <p className="text-sm text-faint">The bolt alone would take {b.boltCeilingNm.toFixed(1)} N·m.</p>
             )}
+            <Joint bolts={b} />
             {last && (
                 <p>
                     <Mark kind={last.inside ? 'good' : 'bad'}>
