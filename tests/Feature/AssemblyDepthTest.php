@@ -141,6 +141,37 @@ final class AssemblyDepthTest extends TestCase
         $this->assertSame(1, InstalledPart::query()->where('place', 'order:FR-F080')->count(), 'and stays on record');
     }
 
+    public function test_an_air_check_is_the_hole_it_leaks_through_held_against_good_builds(): void
+    {
+        $this->bringTo('assembly');
+        $this->assertSame([], $this->read(self::AT.'/air')->json('checks'), 'nothing read yet');
+        $this->assembleEverything('C-9001');
+        $check = array_column($this->read(self::AT.'/air')->json('checks'), null, 'code')['C1'];
+        $this->assertNull($check['good']);
+        $read = Measurement::query()->where('kind', 'air-check')->where('code', 'C1')->firstOrFail();
+        // Above 1.9 times the air around the flow is choked, and the pressure falls as exp(-t/T): by hand
+        // A = V ln(p0/p1) / (Cd sqrt(R T) t psi), psi = 0.6847 for air (gas-dynamics texts).
+        [$p0, $p1] = [40 * 6.894757 + 101.325, (40 - (float) $read->value) * 6.894757 + 101.325];
+        $area = 0.00022 * log($p0 / $p1) / (0.8 * sqrt(287.05 * 293.15) * 10 * 0.6847);
+        $this->assertEqualsWithDelta(sqrt(4 * $area / M_PI) * 1000, $check['mm'], 1e-3 * $check['mm']);
+        $this->tampered = true;
+        $raw = fn (Model $of, array $with): array => $with + array_intersect_key(
+            $of->getAttributes(),
+            array_flip($of->getFillable()),
+        );
+        foreach ([0.8, 0.9, 1.0, 1.1, 1.2] as $n => $loss) {
+            $other = ['serial' => "VY-98-000$n", 'generation' => $n + 2];
+            $build = DB::table('builds')->insertGetId($raw($this->build(), $other));
+            DB::table('measurements')->insert($raw($read, ['build_id' => $build, 'value' => $loss]));
+        }
+        DB::table('measurements')->where('id', $read->id)->update(['value' => 5]);
+        $leak = array_column($this->read(self::AT.'/air')->json('checks'), null, 'code')['C1'];
+        $this->assertSame(5, $leak['good']['n']);
+        $this->assertTrue($leak['unlike']);
+        DB::table('measurements')->where('id', $read->id)->update(['value' => 1]);
+        $this->assertFalse(array_column($this->read(self::AT.'/air')->json('checks'), null, 'code')['C1']['unlike']);
+    }
+
     public function test_the_record_of_a_build_names_what_is_otherwise_than_the_book(): void
     {
         $this->bringTo('assembly');

@@ -40,6 +40,7 @@ final class AssemblyStation implements Station
             'propose',
         ])->middleware('can:assembly.work');
         BenchController::routes(Bench::Assembly);
+        Route::get('units/{number}/assembly/air', [AssemblyController::class, 'air']);
         GaugesController::routes();
         RecordController::routes();
         Write::with('assembly.sign')->post('units/{number}/assembly/sign-off', [

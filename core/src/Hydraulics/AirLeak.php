@@ -12,6 +12,8 @@ final readonly class AirLeak
 {
     private const KELVIN = 273.15;
 
+    private const AMBIENT_KPA = 101.325;
+
     /** Intervals of Simpson's rule over the subsonic part; its integrand is smooth in sqrt(p - ambient). */
     private const STEPS = 2000;
 
@@ -26,11 +28,40 @@ final readonly class AirLeak
     /** @throws BadInput */
     public static function read(Input $in): self
     {
-        $ambient = $in->numberOr('ambient_kpa', 101.325, above: 0.0);
+        $ambient = $in->numberOr('ambient_kpa', self::AMBIENT_KPA, above: 0.0);
 
         return $in->choice('method', ['decay', 'leakdown']) === 'decay'
             ? self::decay($in, $ambient)
             : self::leakdown($in, $ambient);
+    }
+
+    /**
+     * A closed volume that lost some of its pressure.
+     *
+     * @param  float  $start  kPa, absolute
+     * @param  float  $end  kPa, absolute
+     *
+     * @throws BadInput where it cannot have been so
+     */
+    public static function ofDecay(float $volumeL, float $start, float $end, float $seconds, float $tempC): self
+    {
+        $asked = (object) [
+            'volume_l' => $volumeL,
+            'start_kpa' => $start,
+            'end_kpa' => $end,
+            'seconds' => $seconds,
+            'temp_degc' => $tempC,
+        ];
+
+        return self::decay(Input::of($asked), self::AMBIENT_KPA);
+    }
+
+    /** Of the round hole that lets as much through, less the holes that are meant to. */
+    public function netDiameterMm(float ...$bleeds): float
+    {
+        $meant = array_sum(array_map(static fn (float $d): float => (M_PI / 4.0) * $d ** 2, $bleeds));
+
+        return sqrt((4.0 * max(0.0, $this->area - $meant)) / M_PI);
     }
 
     /** A closed volume loses pressure, isothermal: dp/dt = -(R T / V) m'(p). */

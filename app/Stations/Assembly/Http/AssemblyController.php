@@ -4,6 +4,7 @@ namespace App\Stations\Assembly\Http;
 
 use App\Shop\Http\SignedRequest;
 use App\Stations\Assembly\Actions\SignOffBuild;
+use App\Stations\Assembly\Queries\AirLeaks;
 use App\Stations\Assembly\Queries\FitProposal;
 use App\Yard\Models\Build;
 use App\Yard\Queries\RouteCard;
@@ -26,6 +27,11 @@ final class AssemblyController
         return response()->json(
             $action->propose(Build::released($number), $place, $in['reading'], $in['trialWasher'] ?? null),
         );
+    }
+
+    public function air(string $number, AirLeaks $leaks): JsonResponse
+    {
+        return response()->json(['checks' => $leaks->of(Build::released($number))]);
     }
 
     public function signOff(SignedRequest $request, string $number, SignOffBuild $action): JsonResponse

@@ -6,6 +6,7 @@ import type { SectionProps } from '../../card/section';
 import { Mark, Panel, ProblemNote } from '../../kit/basics';
 import { moment } from '../../kit/format';
 import { More } from '../../kit/More';
+import { AirLeaks } from './AirLeaks';
 import { PickList } from './PickList';
 
 /** The unit goes together, one operation at a time; what is signed for and what came off the shelf stands below. */
@@ -28,13 +29,18 @@ export function AssemblyView(props: SectionProps<'assembly'>) {
                     <ul className="text-sm">
                         {a.installed.map((i, n) => (
                             <li key={n} className="num">
-                                {i.count} × {i.part} {i.name} · lot {i.lot} · {i.place}
+                                {i.count} × {i.part} {i.name} · lot {i.lot} ·{' '}
+                                {i.place.startsWith('order:') ? 'order' : i.place}
                             </li>
                         ))}
                     </ul>
                     {a.installed.length === 0 && <p className="text-faint">Nothing yet.</p>}
                 </Panel>
                 <PickList number={card.coreTag} can={can('assembly.work') && card.station === 'assembly'} />
+                <AirLeaks
+                    number={card.coreTag}
+                    read={a.places.filter((p) => p.kind === 'air-check').flatMap((p) => p.readings).length}
+                />
                 <Papers number={card.coreTag} />
             </div>
         </>

@@ -1,0 +1,52 @@
+import { expect, test, type Locator, type Page } from '@playwright/test';
+import { signIn } from './people';
+
+const panel = (page: Page, name: string): Locator => page.getByRole('region', { name, exact: true });
+
+test('a line of the order is taken from the lot in hand, and put back', async ({ page }) => {
+    await signIn(page, 'builder', '/');
+    const card = await page.request.get('/api/units?station=assembly');
+    const tag = ((await card.json()) as { units: { coreTag: string }[] }).units[0]!.coreTag;
+    await page.goto(`/units/${tag}/assembly`);
+    const picks = panel(page, 'Parts of the order');
+    const lines = picks.getByRole('listitem').filter({ hasText: 'On the shelf:' });
+    const text = (await lines.first().textContent()) ?? '';
+    const name = /× (.*?) [A-Z0-9-]+\d/.exec(text)?.[1] ?? '';
+    const lot = /On the shelf: (\S+) \(/.exec(text)?.[1] ?? '';
+    const line = picks.getByRole('listitem').filter({ hasText: name });
+    await line.getByRole('button', { name: `Pick ${name}` }).click();
+    await line.getByLabel('Scan the lot').fill('NO-SUCH-LOT');
+    await page.keyboard.press('Enter');
+    await expect(line.getByText('There is no lot "NO-SUCH-LOT" on the shelf.')).toBeVisible();
+    await line.getByLabel('Scan the lot').fill(lot);
+    await page.keyboard.press('Enter');
+    await expect(line).toContainText(`from ${lot}`);
+    await line.getByRole('button', { name: `Put back ${name}` }).click();
+    await expect(line).not.toContainText(`from ${lot}`);
+    const record = await page.request.get(`/api/units/${tag}/assembly/record.pdf`);
+    expect((await record.body()).subarray(0, 5).toString()).toBe('%PDF-');
+});
+
+test('a gauge found bad names what it left in doubt, and a place shows what the bench reaches', async ({ page }) => {
+    await signIn(page, 'manager', '/gauges');
+    await page.getByRole('button', { name: /T-03/ }).click();
+    await page.getByRole('button', { name: 'Write the check down' }).click();
+    await expect(page.getByText('Say what the standard showed.')).toBeVisible();
+    await page.getByRole('radio', { name: 'bad' }).click();
+    await page.getByRole('button', { name: 'Write the check down' }).click();
+    await expect(page.getByText('Say what is wrong with it.')).toBeVisible();
+    await page.getByLabel('Note').fill('The pointer is bent.');
+    await page.getByRole('button', { name: 'Write the check down' }).click();
+    await expect(page.getByText('found bad')).toBeVisible();
+    await expect(panel(page, 'In doubt')).toContainText('since it was last good');
+    const due = `${new Date().getFullYear() + 1}-06-30`;
+    await page.getByRole('radio', { name: 'good' }).click();
+    await page.getByLabel(/^Due again/).fill(due);
+    await page.getByRole('button', { name: 'Write the check down' }).click();
+    await expect(page.getByText('found bad')).toHaveCount(0);
+    await page.goto('/processes');
+    await page.getByLabel('Family').selectOption('RD4');
+    await page.getByLabel('Place').selectOption('pack/C1');
+    await expect(page.getByText(/^Cpk: /)).toBeVisible();
+    await expect(page.getByRole('img', { name: 'Forward clutch pack build by build' })).toBeVisible();
+});
