@@ -1,7 +1,6 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react';
 import type { ReactNode } from 'react';
-import { MemoryRouter, Route, Routes } from 'react-router';
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
 
 const seen = vi.hoisted(() => ({ fetch: null as null | ((r: Request) => Promise<Response>) }));
@@ -13,11 +12,8 @@ vi.mock('openapi-fetch', async (original) => {
             real.default({ ...o, baseUrl: 'http://yard.test/api', fetch: (r: Request) => seen.fetch?.(r) }),
     };
 });
-vi.mock('../../api/session', () => ({ useSession: () => ({ person: { role: 'manager', name: 'Mara' } }) }));
 
 import type { Schemas } from '../../api/client';
-import { Processes } from '../../rooms/insight/Processes';
-import { Gauges } from '../../rooms/shop/Gauges';
 import { AirLeaks } from './AirLeaks';
 import { PickList } from './PickList';
 
@@ -40,12 +36,7 @@ beforeEach(() => {
 });
 afterEach(cleanup);
 
-const shown = (what: ReactNode, at = '/') =>
-    render(
-        <QueryClientProvider client={new QueryClient()}>
-            <MemoryRouter initialEntries={[at]}>{what}</MemoryRouter>
-        </QueryClientProvider>,
-    );
+const shown = (what: ReactNode) => render(<QueryClientProvider client={new QueryClient()}>{what}</QueryClientProvider>);
 
 const PICKS: Schemas['Picks'] = {
     lines: [
@@ -100,78 +91,4 @@ it('says of each circuit whether it leaks like good ones', async () => {
     expect(await screen.findByText('unlike good ones')).toBeTruthy();
     expect(screen.getByText('like good ones')).toBeTruthy();
     expect(screen.getByText('bleeds 0.150 mm')).toBeTruthy();
-});
-
-const GAUGE: Schemas['Gauges']['gauges'][number] = {
-    code: 'F-01',
-    name: 'Feeler',
-    kind: 'length',
-    unit: 'in',
-    min: 0,
-    max: 0.1,
-    calibratedUntil: '2027-01-01',
-    overdue: false,
-    spread: 0.0005,
-    armMm: null,
-    check: null,
-    study: null,
-};
-
-it('takes a study line by line and names the line that is wrong', async () => {
-    answers['/gauges'] = { gauges: [GAUGE] };
-    answers['/gauges/F-01/doubtful'] = { from: null, to: null, total: 0, readings: [] };
-    shown(<Gauges />);
-    fireEvent.click(await screen.findByRole('button', { name: /F-01/ }));
-    expect(screen.getByText('0.003 in')).toBeTruthy();
-    const readings = screen.getByLabelText(/^Readings/);
-    fireEvent.change(readings, { target: { value: 'Imre, A, 0.02\nBo, A' } });
-    fireEvent.click(screen.getByRole('button', { name: 'Reckon the study' }));
-    expect(await screen.findByText('Line 2: person, part, reading.')).toBeTruthy();
-    fireEvent.change(readings, { target: { value: 'Imre, A, 0.02 in\nBo; A; 0.021' } });
-    fireEvent.click(screen.getByRole('button', { name: 'Reckon the study' }));
-    await waitFor(() =>
-        expect(sent[0]?.body).toEqual({
-            rows: [
-                { person: 'Imre', part: 'A', reading: '0.02 in' },
-                { person: 'Bo', part: 'A', reading: '0.021' },
-            ],
-        }),
-    );
-});
-
-it('draws a process with the point that ends a pattern marked by shape', async () => {
-    answers['/processes'] = {
-        families: [{ family: 'RD4', name: 'RD4', places: [{ kind: 'pack', code: 'C1', name: 'Forward' }] }],
-    };
-    answers['/processes/RD4/pack/C1'] = {
-        family: 'RD4',
-        kind: 'pack',
-        code: 'C1',
-        name: 'Forward',
-        unit: 'in',
-        window: { min: 0.02, max: 0.03 },
-        points: [0.024, 0.025, 0.029].map((value, n) => ({
-            serial: `S-${n}`,
-            value,
-            by: 1,
-            at: '2026-11-01T00:00:00Z',
-        })),
-        rules: { 1: 'one point beyond three sigma' },
-        centre: 0.026,
-        lower: 0.024,
-        upper: 0.028,
-        signals: [{ rule: 1, index: 3 }],
-        Cp: 1.1,
-        Cpk: 1.05,
-        why: null,
-    };
-    const { container } = shown(
-        <Routes>
-            <Route path="/processes/:family/:kind/:code" element={<Processes />} />
-        </Routes>,
-        '/processes/RD4/pack/C1',
-    );
-    expect(await screen.findByText('Cpk: just fits')).toBeTruthy();
-    expect(screen.getByText('one point beyond three sigma')).toBeTruthy();
-    expect([container.querySelectorAll('rect').length, container.querySelectorAll('circle').length]).toEqual([1, 2]);
 });
