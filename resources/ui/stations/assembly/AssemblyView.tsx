@@ -24,26 +24,35 @@ export function AssemblyView(props: SectionProps<'assembly'>) {
                 {...{ card, onCard }}
             />
             <div className="mt-3 grid items-start gap-3 lg:grid-cols-2">
-                <SignOff {...props} />
-                <Panel title="Taken from the shelf">
-                    <ul className="text-sm">
-                        {a.installed.map((i, n) => (
-                            <li key={n} className="num">
-                                {i.count} × {i.part} {i.name} · lot {i.lot} ·{' '}
-                                {i.place.startsWith('order:') ? 'order' : i.place}
-                            </li>
-                        ))}
-                    </ul>
-                    {a.installed.length === 0 && <p className="text-faint">Nothing yet.</p>}
-                </Panel>
-                <PickList number={card.coreTag} can={can('assembly.work') && card.station === 'assembly'} />
-                <AirLeaks
-                    number={card.coreTag}
-                    read={a.places.filter((p) => p.kind === 'air-check').flatMap((p) => p.readings).length}
-                />
-                <Papers number={card.coreTag} />
+                <div className="flex flex-col gap-3">
+                    <SignOff {...props} />
+                    <PickList number={card.coreTag} can={can('assembly.work') && card.station === 'assembly'} />
+                </div>
+                <div className="flex flex-col gap-3">
+                    <Shelf installed={a.installed} />
+                    <AirLeaks
+                        number={card.coreTag}
+                        read={a.places.filter((p) => p.kind === 'air-check').flatMap((p) => p.readings).length}
+                    />
+                    <Papers number={card.coreTag} />
+                </div>
             </div>
         </>
+    );
+}
+
+function Shelf({ installed }: Pick<SectionProps<'assembly'>['section'], 'installed'>) {
+    return (
+        <Panel title="Taken from the shelf">
+            <ul className="text-sm">
+                {installed.map((i, n) => (
+                    <li key={n} className="num">
+                        {i.count} × {i.part} {i.name} · lot {i.lot} · {i.place.startsWith('order:') ? 'order' : i.place}
+                    </li>
+                ))}
+            </ul>
+            {installed.length === 0 && <p className="text-faint">Nothing yet.</p>}
+        </Panel>
     );
 }
 
