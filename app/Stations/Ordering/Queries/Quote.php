@@ -119,7 +119,7 @@ final class Quote implements Alternatives
      */
     private function rebuild(Unit $unit, array $spec): array
     {
-        $rate = $this->rules->number('labour-rate');
+        $rate = $this->rules->number('bench-cost');
         $cost = round($spec['partsCost'] + $spec['hours'] * $rate, 2);
         $days = $spec['hours'] / $this->rules->number('bench-hours') + $this->rules->number('waiting-days');
 
@@ -168,7 +168,7 @@ final class Quote implements Alternatives
                 $other = Build::query()->where('serial', $found['serial'])->firstOrFail();
                 $cost = round(
                     ($other->spec['partsCost'] ?? 0) +
-                        (float) $other->hours * $this->rules->number('labour-rate') +
+                        (float) $other->hours * $this->rules->number('bench-cost') +
                         $found['total'],
                     2,
                 );

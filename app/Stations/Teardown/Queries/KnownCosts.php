@@ -44,7 +44,7 @@ final class KnownCosts
         $added = array_values(array_filter($parts, fn (array $p): bool => ! $p['inOrder']));
         $partsAdded = round(array_sum(array_column($added, 'price')), 2);
         $hoursAdded = round(array_sum(array_column($hours, 'hours')), 2);
-        $costAdded = round($partsAdded + $hoursAdded * $this->rules->number('labour-rate'), 2);
+        $costAdded = round($partsAdded + $hoursAdded * $this->rules->number('bench-cost'), 2);
 
         return [
             'parts' => $parts,
@@ -54,7 +54,7 @@ final class KnownCosts
             'hoursAdded' => $hoursAdded,
             'hoursOrdered' => $unit->currentBuild === null ? null : (float) $unit->currentBuild->hours,
             'costAdded' => $costAdded,
-            'labourRate' => $this->rules->number('labour-rate'),
+            'hourCost' => $this->rules->number('bench-cost'),
             'credit' => (float) $unit->credit,
             'creditBefore' => $unit->credit_revision['before'] ?? null,
             'creditReason' => $unit->credit_revision['reason'] ?? null,
