@@ -50,6 +50,7 @@ final class DemoShop
                 'resolution' => $g['resolution'],
                 'range_min' => $g['min'],
                 'range_max' => $g['max'],
+                'arm_mm' => $g['armMm'] ?? null,
                 'calibrated_until' => now()->addDays($g['calibratedDays'])->format('Y-m-d'),
             ]);
         }

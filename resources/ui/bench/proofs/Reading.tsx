@@ -4,6 +4,7 @@ import { Field, HouseNote, Mark, Source } from '../../kit/basics';
 import { formatValue, moment } from '../../kit/format';
 import { GaugeBar } from '../../kit/GaugeBar';
 import type { Material, ProofAsked, ProofProps } from '../types';
+import { Adapter } from './Adapter';
 import { GaugeFields } from './GaugeFields';
 import { ProofForm } from './ProofForm';
 
@@ -146,6 +147,7 @@ function Take({ proof, proven, material, send, problem, unit }: ProofProps & { u
     const [gauge, setGauge] = useState('');
     const [note, setNote] = useState('');
     const asked = fieldProblem(problem, '/note');
+    const [bolts, chosen] = [boltsOf(material, proof), gauges.find((g) => g.code === gauge)];
     return (
         <ProofForm
             onSend={() => send({ reading, gauge }, note)}
@@ -160,7 +162,8 @@ function Take({ proof, proven, material, send, problem, unit }: ProofProps & { u
                 at="/answer"
                 autoFocus
             />
-            <CannotJudge gauge={gauges.find((g) => g.code === gauge)} window={windowOf(proof, material)} />
+            <CannotJudge gauge={chosen} window={windowOf(proof, material)} />
+            {bolts && <Adapter wantedNm={bolts.torqueNm} armMm={chosen?.armMm ?? null} />}
             {(asked || note) && (
                 <Field className="max-w-xl" label="Note" value={note} onChange={setNote} problem={asked} />
             )}

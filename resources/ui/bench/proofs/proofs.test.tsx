@@ -261,3 +261,62 @@ describe('what is only said', () => {
         expect(sent.map((s) => s.answer)).toEqual([{ code: 'T-7' }, { badge: '100', pin: '482163' }]);
     });
 });
+
+describe('a torque', () => {
+    const bolts: Assembly['fasteners'][number] = {
+        code: 'pump',
+        name: 'Pump',
+        thread: 'M8x1.25',
+        grade: '8.8',
+        count: 7,
+        torque: '20 N.m',
+        torqueNm: 20,
+        boltCeilingNm: 25,
+        into: 'aluminium',
+        pattern: 'star',
+        note: '',
+        source: 'notes',
+        confidence: 'documented',
+        house: [],
+        readings: [],
+    };
+    const asked: ProofAsked = { code: 'torque-pump', kind: 'torque', of: 'pump' };
+
+    it('says which gives first, and that louder where the torque is above it', () => {
+        shown(asked, { material: material([], [{ ...bolts, givesFirst: 'hole', limitNm: 31.5 }]) });
+        expect(screen.getByText(/Bolt and hole take 31.5 N·m; the hole would give first/)).toBeTruthy();
+        cleanup();
+        shown(asked, { material: material([], [{ ...bolts, givesFirst: 'hole', limitNm: 18 }]) });
+        expect(screen.getByText(/the hole gives at 18.0 N·m, before this torque/)).toBeTruthy();
+        cleanup();
+        shown(asked, { material: material([], [bolts]) });
+        expect(screen.queryByText(/give first/)).toBeNull();
+    });
+
+    it('reckons what to set on a wrench with an adapter', async () => {
+        const bodies: unknown[] = [];
+        seen.fetch = async (r) => {
+            bodies.push(await r.json());
+            return Response.json({ setting_nm: 17.6 });
+        };
+        shown(asked, { material: material([], [bolts]) });
+        fireEvent.click(screen.getByRole('button', { name: 'With an adapter on the wrench' }));
+        type('Arm of the wrench, mm', '240');
+        type('Adapter, mm', 'long');
+        expect(bodies).toEqual([]);
+        type('Adapter, mm', '33');
+        expect((await screen.findByRole('status')).textContent).toContain('Set the wrench to 17.6 N·m');
+        expect(bodies).toEqual([{ wanted_nm: 20, wrenchLength_mm: 240, adapterLength_mm: 33, angle_deg: 0 }]);
+    });
+});
+
+it('says of a gauge that spreads too much for a window that it cannot judge it', () => {
+    const wide = { ...gauge('F-09', 'length'), spread: 0.001 };
+    const given = material([place()]);
+    const assembly = given.assembly && { ...given.assembly, gauges: [wide, gauge('F-01', 'length')] };
+    shown({ code: 'reading-pack-c1', kind: 'reading', of: 'pack:C1' }, { material: { assembly } });
+    fireEvent.change(screen.getByLabelText('Gauge'), { target: { value: 'F-01' } });
+    expect(screen.queryByText(/cannot judge it/)).toBeNull();
+    fireEvent.change(screen.getByLabelText('Gauge'), { target: { value: 'F-09' } });
+    expect(screen.getByText(/spreads over 60 % of the window/)).toBeTruthy();
+});
