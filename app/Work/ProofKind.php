@@ -15,6 +15,7 @@ use App\Work\Judges\PatchJudge;
 use App\Work\Judges\PhotoJudge;
 use App\Work\Judges\ScanJudge;
 use App\Work\Judges\SignJudge;
+use App\Work\Judges\SkillJudge;
 use App\Work\Judges\TimerJudge;
 use App\Work\Judges\ToolJudge;
 
@@ -37,6 +38,7 @@ enum ProofKind: string
     case Observation = 'observation';
     case Tool = 'tool';
     case Patch = 'patch';
+    case Skilled = 'skilled';
 
     private const JUDGES = [
         'done' => DoneJudge::class,
@@ -55,6 +57,7 @@ enum ProofKind: string
         'observation' => ObservationJudge::class,
         'tool' => ToolJudge::class,
         'patch' => PatchJudge::class,
+        'skilled' => SkillJudge::class,
     ];
 
     /** @return class-string<ProofJudge> */

@@ -43,6 +43,17 @@ export function handsKnow(code: string): void {
 
 const GAUGES: Record<string, string> = { 'bore gauge': 'B-01', feeler: 'F-01', dial: 'D-01' };
 
+/** Who is good at what. */
+const SKILLED = new Map(
+    (
+        JSON.parse(readFileSync('database/demo/shop.json', 'utf8')) as {
+            people: { badge: string; pin: string; skills?: string[] }[];
+        }
+    ).people.flatMap((p) =>
+        (p.skills ?? []).map((s) => [s.replaceAll(' ', '-'), [p.badge, p.pin] as [string, string]] as const),
+    ),
+);
+
 /** One tool of each kind that was looked at in time. */
 const TOOLS = new Map(
     (
@@ -123,6 +134,11 @@ async function answer(page: Page, proof: string, graded: Record<string, string[]
         const part = proof.slice('condition-'.length);
         await grade(page, graded[part] ?? []);
         await measure(page, known.measures.get(part));
+    }
+    if (kind === 'skilled') {
+        const [badge, pin] = SKILLED.get(proof.slice('skilled-'.length)) ?? ['', ''];
+        await page.getByLabel('Badge of the second person').fill(badge);
+        await page.getByLabel('Their PIN').fill(pin);
     }
     if (kind === 'sign') {
         await page.getByLabel('Badge of the second person').fill('100');

@@ -3,6 +3,7 @@
 namespace Tests\Feature;
 
 use App\Shop\Models\Gauge;
+use App\Shop\Models\Person;
 use App\Stations\Assembly\Models\Measurement;
 use App\Stock\Models\InstalledPart;
 use App\Stock\Models\Lot;
@@ -10,6 +11,7 @@ use App\Yard\Models\Build;
 use Illuminate\Database\Eloquent\Model;
 use Illuminate\Support\Facades\DB;
 use Tests\TestCase;
+use Tools\Demo\DemoShop;
 
 /** Gauges checked and studied, processes read back, parts of the order picked lot by lot, the record on paper. */
 final class AssemblyDepthTest extends TestCase
@@ -139,6 +141,34 @@ final class AssemblyDepthTest extends TestCase
         $again = $this->write(self::AT.'/picks/FR-F080', [], null, 'DELETE');
         $this->assertProblem($again, 409, 'Nothing of');
         $this->assertSame(1, InstalledPart::query()->where('place', 'order:FR-F080')->count(), 'and stays on record');
+    }
+
+    public function test_work_that_asks_for_a_skill_is_done_or_looked_over_by_somebody_who_has_it(): void
+    {
+        $this->bringTo('assembly');
+        $this->workThrough('C-9001', 'assembly', 'support');
+        $support = fn (): array => array_column(
+            $this->read('/units/C-9001')->json('assembly.work.operations'),
+            null,
+            'code',
+        )['support'];
+        $this->actingAs(Person::query()->where('badge', '107')->firstOrFail());
+        $prove = fn (string $proof, array $answer) => $this->prove('C-9001', 'assembly', 'support', $proof, $answer);
+        $prove('tool-aligning-ring', ['code' => 'ST-09'])->assertOk();
+        $prove('torque-pump-cover', ['reading' => '20 N.m', 'gauge' => 'T-01'])->assertOk();
+        $this->assertSame('running', $support()['activity'], 'no pump man: it is not done yet');
+        $this->assertStringContainsString('Somebody good at pumps', $support()['proven'][2]['open']);
+        $sign = fn (string $badge) => $prove('skilled-pumps', ['badge' => $badge, 'pin' => DemoShop::pin($badge)]);
+        $this->assertProblem($sign('107'), 422, 'somebody else', '/answer/badge');
+        $this->assertProblem($sign('104'), 422, 'is not down as good at pumps', '/answer/badge');
+        $sign('103')->assertOk();
+        $this->assertSame('done', $support()['state']);
+        $undo = ['move' => 'undo', 'note' => 'One dowel was out.'];
+        $this->write(self::AT.'/operations/support/moves', $undo)->assertOk();
+        $this->as('builder');
+        $prove('tool-aligning-ring', ['code' => 'ST-09'])->assertOk();
+        $prove('torque-pump-cover', ['reading' => '20 N.m', 'gauge' => 'T-01'])->assertOk();
+        $this->assertSame('done', $support()['state'], 'who did it is good at pumps');
     }
 
     public function test_an_air_check_is_the_hole_it_leaks_through_held_against_good_builds(): void

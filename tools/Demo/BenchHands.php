@@ -4,6 +4,7 @@ namespace Tools\Demo;
 
 use App\Catalog\Models\FamilySpec;
 use App\Shop\Models\Person;
+use App\Shop\Models\PersonSkill;
 use App\Shop\Models\SpecialTool;
 use App\Stations\Assembly\Models\PackFit;
 use App\Stations\Assembly\Queries\FitProposal;
@@ -75,6 +76,9 @@ final class BenchHands
         $due = array_filter($operation->proofs, fn (ProofSpec $p) => isset($open[$p->code]));
         // What is proven already, by somebody who looked before, is said once more to be done with it.
         foreach ($due === [] ? array_slice($operation->proofs, -1) : $due as $proof) {
+            if ($proof->kind === ProofKind::Skilled && self::isGood($by, $proof->of)) {
+                continue; // who did it is good at it
+            }
             $note = $proof->kind === ProofKind::Timer ? 'Soaking since the evening before.' : '';
             app(TakeProof::class)->take(
                 $unit,
@@ -108,6 +112,7 @@ final class BenchHands
     {
         return match ($proof->kind) {
             ProofKind::Done => [],
+            ProofKind::Skilled => self::skilled($proof->of),
             ProofKind::Tool => ['code' => $this->tool($proof)],
             ProofKind::Patch => ['um4' => 1200 + 10 * $this->n, 'um6' => 300 + $this->n, 'um14' => 30],
             ProofKind::Metal => ['choice' => $this->metal($unit, $proof)],
@@ -125,6 +130,20 @@ final class BenchHands
     private function code(Unit $unit, ProofSpec $proof): string
     {
         return $proof->of === 'unit label' ? self::buildOf($unit)->serial : 'T-'.substr($unit->core_tag, 2);
+    }
+
+    private static function isGood(Person $by, string $skill): bool
+    {
+        return PersonSkill::query()->where('person_id', $by->id)->where('skill', $skill)->exists();
+    }
+
+    /** @return array{badge: string, pin: string} of somebody who is good at it */
+    private static function skilled(string $skill): array
+    {
+        $id = PersonSkill::query()->where('skill', $skill)->valueOrFail('person_id');
+        $badge = (string) Person::query()->whereKey($id)->value('badge');
+
+        return ['badge' => $badge, 'pin' => DemoShop::pin($badge)];
     }
 
     /** The first of its kind that was looked at in time. */

@@ -113,6 +113,10 @@ final class CheckOperations
         if (isset($body->fasteners) && ! $this->has('fasteners', $body->fasteners)) {
             $this->add("$at/fasteners", "There are no fasteners \"$body->fasteners\" in this family.");
         }
+        $kinds = array_column($body->proofs ?? [], 'kind');
+        if (in_array('skilled', $kinds, true) && array_diff($kinds, ['skilled', 'tool', 'done']) === []) {
+            $this->add("$at/proofs", 'A skill alone proves nothing: say what else shows that the work is right.');
+        }
         $seen = [];
         foreach ($body->proofs ?? [] as $k => $proof) {
             $this->proof($proof, "$at/proofs/$k");

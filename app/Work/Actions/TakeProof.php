@@ -37,6 +37,8 @@ final class TakeProof
             'generation' => $work->generation,
         ]);
         $row = $this->row($work, $operation, $answer, $by);
+        $asksSkill = in_array(ProofKind::Skilled, array_column($operation->proofs, 'kind'), true);
+        $asksSkill && $row->save(); // who did it may be all that is asked
         $missing = array_keys($work->again()->openNow($code));
         $says = array_map(
             fn (ProofSpec $p) => $p->code,

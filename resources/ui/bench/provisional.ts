@@ -4,7 +4,7 @@ import type { Operation, ProofAsked } from './types';
 import type { Waiting } from './offline';
 
 /** Proofs that only the server can take: parts off its shelf, a second person's PIN, which metals go together. */
-const NEEDS_NETWORK = new Set(['fit', 'sign', 'metal']);
+const NEEDS_NETWORK = new Set(['fit', 'sign', 'metal', 'patch', 'skilled']);
 
 /** What is kept beside the work and proves nothing: something said, a picture of no proof. */
 const saysNothing = (write: Waiting): boolean =>

@@ -91,7 +91,10 @@ export function SignProof({ proof, send, problem }: ProofProps) {
     return (
         <ProofForm onSend={() => send({ badge, pin })} problem={problem} except={['/answer/badge', '/pin']}>
             <p>
-                A second person looks at it: <strong>{proof.of}</strong>
+                {proof.kind === 'skilled'
+                    ? 'Somebody who is good at it looks it over: '
+                    : 'A second person looks at it: '}
+                <strong>{proof.of}</strong>
             </p>
             <div className="flex flex-wrap gap-3">
                 <Field

@@ -25,4 +25,5 @@ export const PROOFS: Record<ProofAsked['kind'], FunctionComponent<ProofProps>> =
     observation: OrientationProof,
     tool: ToolProof,
     patch: PatchProof,
+    skilled: SignProof,
 };
