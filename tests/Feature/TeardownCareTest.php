@@ -55,7 +55,7 @@ final class TeardownCareTest extends TestCase
         $seal = ['part' => 'front-seal', 'condition' => 'hard', 'disposition' => 'recondition', 'role' => 'none'];
         $refused = $this->write(self::AT.'/findings', $seal + ['note' => 'Try it.']);
         $this->assertProblem($refused, 422, 'not reconditioned here', '/route');
-        $costs = $this->read(self::AT.'/account')->json('costs');
+        $costs = $this->read(self::AT.'/costs')->json();
         $this->assertSame([['what' => 'Planet set made good', 'hours' => 1]], $costs['hours']);
     }
 
@@ -220,7 +220,7 @@ final class TeardownCareTest extends TestCase
         $this->as('teardown');
         $drum = ['part' => 'reverse-drum', 'condition' => 'snap-ring land cracked'] + self::RENEWED;
         $this->write(self::AT.'/findings', $drum)->assertCreated();
-        $costs = $this->read(self::AT.'/account')->json('costs');
+        $costs = $this->read(self::AT.'/costs')->json();
         $part = array_column($costs['parts'], null, 'part')['DR-95'];
         $this->assertFalse($part['inOrder']);
         $this->assertEqualsWithDelta($part['price'], $costs['partsAdded'], 1e-9);

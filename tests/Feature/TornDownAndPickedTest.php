@@ -40,7 +40,7 @@ final class TornDownAndPickedTest extends TestCase
         $this->assertSame(['n' => 5, 'hours' => 0.83], $learned['pan'], 'the median, 3000 s: no forgotten pause');
         $this->assertArrayNotHasKey('filter', $learned, 'nobody timed it');
         $this->assertSame([], app(LearnedHours::class)->of((int) $unit->family_id, Bench::Dispatch));
-        $rows = array_column($this->read('/units/C-9001/teardown/account')->json('costs.learned'), null, 'operation');
+        $rows = array_column($this->read('/units/C-9001/teardown/costs')->json('learned'), null, 'operation');
         $this->assertSame(0.83, $rows['pan']['hours']);
     }
 
@@ -53,7 +53,7 @@ final class TornDownAndPickedTest extends TestCase
         }
         $this->as('teardown');
         $offered = fn (): array => array_column(
-            $this->read('/units/C-9001/teardown/account')->json('costs.choices'),
+            $this->read('/units/C-9001/teardown/costs')->json('choices'),
             'what',
         );
         $this->assertNotContains('Hard parts of core C-9002', $offered(), 'nothing is lost yet');

@@ -2,10 +2,12 @@
 
 namespace App\Stations\Teardown\Http;
 
+use App\Kernel\Refusal;
 use App\Shop\Http\SignedRequest;
 use App\Stations\Teardown\Actions\AskForExtraWork;
 use App\Stations\Teardown\Actions\LendPart;
 use App\Stations\Teardown\Actions\NameVehicleCause;
+use App\Stations\Teardown\Queries\KnownCosts;
 use App\Stations\Teardown\Queries\TeardownAccount;
 use App\Yard\Http\Write;
 use App\Yard\Models\Unit;
@@ -23,6 +25,8 @@ final class AccountController
     {
         $at = 'units/{number}/teardown';
         Route::get("$at/account", [self::class, 'show']);
+        // What it costs is reckoned with the whole order, so it is asked for by itself.
+        Route::get("$at/costs", [self::class, 'costs']);
         Write::with('teardown.work')->post("$at/extra-work", [self::class, 'ask']);
         Write::with('yard.hold')->post("$at/extra-work/{id}/answer", [self::class, 'answer']);
         Write::with('teardown.work')->post("$at/vehicle-causes", [self::class, 'nameCause']);
@@ -34,6 +38,16 @@ final class AccountController
     public function show(string $number): JsonResponse
     {
         return $this->account(Unit::byNumber($number));
+    }
+
+    public function costs(string $number, KnownCosts $costs): JsonResponse
+    {
+        $unit = Unit::byNumber($number);
+        if ($unit->family_id === null) {
+            throw new Refusal('Nothing is known of the inside of this unit yet.', 409);
+        }
+
+        return response()->json($costs->of($unit));
     }
 
     public function ask(AskExtraWorkRequest $request, string $number, AskForExtraWork $action): JsonResponse

@@ -3,7 +3,6 @@
 namespace App\Stations\Teardown\Queries;
 
 use App\Work\Bench;
-use Illuminate\Support\Facades\Cache;
 use Illuminate\Support\Facades\DB;
 
 /** What operations of a family took the last times, beside what its list says. */
@@ -17,20 +16,8 @@ final class LearnedHours
 
     private const SECONDS_AN_HOUR = 3600;
 
-    private const KEPT_S = 3600;
-
     /** @return array<string, array{n: int, hours: float}> median by code of the operation */
     public function of(int $familyId, Bench $bench): array
-    {
-        return Cache::remember(
-            "learned-hours:$familyId:$bench->value",
-            self::KEPT_S,
-            fn (): array => self::reckoned($familyId, $bench),
-        );
-    }
-
-    /** @return array<string, array{n: int, hours: float}> */
-    private static function reckoned(int $familyId, Bench $bench): array
     {
         $units = DB::table('units')->where('family_id', $familyId)->orderByDesc('id')->limit(self::UNITS)->pluck('id');
         $rows = DB::table('operations')

@@ -10,10 +10,10 @@ use App\Stations\Teardown\Models\VehicleCause;
 use App\Work\Generation;
 use App\Yard\Models\Unit;
 
-/** What follows from a teardown beyond the bench: money, questions to the customer, the vehicle, parts on loan. */
+/** What follows from a teardown beyond the bench: questions to the customer, the vehicle, parts on loan. */
 final class TeardownAccount
 {
-    public function __construct(private readonly PeopleNames $names, private readonly KnownCosts $costs)
+    public function __construct(private readonly PeopleNames $names)
     {
     }
 
@@ -23,7 +23,6 @@ final class TeardownAccount
         $row = ['unit_id' => $unit->id, 'generation' => Generation::of($unit, 'teardown')];
 
         return [
-            'costs' => $unit->family_id === null ? null : $this->costs->of($unit),
             'extraWork' => ExtraWork::query()->where($row)->orderBy('id')->get()->map($this->extra(...))->all(),
             'vehicleCauses' => VehicleCause::query()->where($row)->orderBy('id')->get()->map($this->cause(...))->all(),
             'knownCauses' => array_map(

@@ -1,14 +1,15 @@
 import { useQuery } from '@tanstack/react-query';
-import { answer, api } from '../../api/client';
+import { useState } from 'react';
+import { answer, api, type Schemas } from '../../api/client';
 import { HeadRow, Mark } from '../../kit/basics';
 import { Fetched } from '../../kit/Fetched';
 import { More } from '../../kit/More';
 import { ExtraWork } from './ExtraWork';
-import { accountKey, money, type Known, type Of } from './known';
+import { accountKey, money, type Of } from './known';
 import { Loans } from './Loans';
 import { VehicleCauses } from './VehicleCauses';
 
-type Costs = NonNullable<Known['costs']>;
+type Costs = Schemas['KnownCosts'];
 
 /** What follows from a teardown beyond the bench; each opens when it is wanted. */
 export function Account({ number, can }: Of) {
@@ -18,25 +19,10 @@ export function Account({ number, can }: Of) {
     });
     return (
         <section className="sheet px-4 py-1" aria-label="What follows from the teardown">
+            <KnownCosts number={number} />
             <Fetched query={account} what="what follows from the teardown">
                 {(a) => (
                     <>
-                        {a.costs && (
-                            <More
-                                title={
-                                    <>
-                                        <span className="flex-1">What it costs now</span>
-                                        <span className="num text-sm font-normal">
-                                            {a.costs.costAdded > 0
-                                                ? `${money(a.costs.costAdded)} more than ordered`
-                                                : 'as ordered'}
-                                        </span>
-                                    </>
-                                }
-                            >
-                                <CostsNow costs={a.costs} />
-                            </More>
-                        )}
                         <ExtraWork {...{ number, can }} all={a.extraWork} />
                         <VehicleCauses {...{ number, can }} all={a.vehicleCauses} known={a.knownCauses} />
                         <Loans {...{ number, can }} all={a.loans} />
@@ -44,6 +30,42 @@ export function Account({ number, can }: Of) {
                 )}
             </Fetched>
         </section>
+    );
+}
+
+/** Reckoned when somebody wants to know: it takes the whole order into account. */
+function KnownCosts({ number }: { number: string }) {
+    const [open, setOpen] = useState(false);
+    const costs = useQuery({
+        queryKey: ['teardown-costs', number],
+        queryFn: () => answer(api.GET('/units/{number}/teardown/costs', { params: { path: { number } } })),
+        enabled: open,
+        staleTime: 0,
+    });
+    return (
+        <>
+            <button
+                type="button"
+                className="flex min-h-11 w-full items-center gap-2 py-2 text-left font-semibold"
+                aria-expanded={open}
+                onClick={() => setOpen(!open)}
+            >
+                <span aria-hidden="true" className={open ? 'rotate-90' : ''}>
+                    ▸
+                </span>
+                <span className="flex-1">What it costs now</span>
+                {costs.data && (
+                    <span className="num text-sm font-normal">
+                        {costs.data.costAdded > 0 ? `${money(costs.data.costAdded)} more than ordered` : 'as ordered'}
+                    </span>
+                )}
+            </button>
+            {open && (
+                <Fetched query={costs} what="what it costs">
+                    {(c) => <CostsNow costs={c} />}
+                </Fetched>
+            )}
+        </>
     );
 }
 

@@ -161,7 +161,6 @@ it('takes the contents of a tray line by line, a bag after a colon', async () =>
 });
 
 const ACCOUNT: Schemas['TeardownAccount'] = {
-    costs: null,
     extraWork: [
         {
             id: 3,
