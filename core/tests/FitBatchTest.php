@@ -4,9 +4,40 @@ declare(strict_types=1);
 
 namespace Yard\Core\Tests;
 
+use Yard\Core\Decimal;
+use Yard\Core\Fit\Bin;
+use Yard\Core\Fit\SelectivePart;
+use Yard\Core\Fit\Slot;
+use Yard\Core\Fit\StackUp;
+use Yard\Core\Fit\Window;
+
 /** One bin for several builds: by hand, against everything tried, and against a mixed-integer program of GLPK. */
 final class FitBatchTest extends CoreTestCase
 {
+    /** @param  array<string, int>  $stock */
+    private static function bin(array $stock): Bin
+    {
+        $stack = fn (float $depth): StackUp => new StackUp(
+            Decimal::ofFloat($depth),
+            [],
+            [new Slot('plate', 1, [SelectivePart::of('A', 1.0), SelectivePart::of('B', 1.2)])],
+            Window::of(0.1, 0.2, 0.15),
+        );
+
+        return Bin::share([$stack(1.15), $stack(1.15), $stack(1.35)], $stock, 1.0);
+    }
+
+    public function test_one_more_piece_is_worth_the_builds_it_fills(): void
+    {
+        $bin = self::bin(['A' => 1, 'B' => 1]);
+        $this->assertSame(2, $bin->assigned(), 'one of the two alike goes without');
+        $this->assertSame(['A' => 1], $bin->oneMore(['A', 'B']), 'a second B serves nobody');
+        $this->assertSame([], self::bin(['A' => 2, 'B' => 1])->oneMore(['A', 'B']), 'all are served');
+        $left = array_filter([0, 1, 2], fn (int $b): bool => $bin->of($b) === null);
+        $this->assertCount(1, $left);
+        $this->assertSame('B', $bin->of(2)['picks'][0]['part'] ?? null);
+    }
+
     /** @return array<string, mixed> a pack that wants one plate; the clearance is the depth less the plate */
     private static function pack(float $depth, string ...$parts): array
     {

@@ -18,6 +18,7 @@ const Label = lazy(() => import('./stations/receiving/Label').then((m) => ({ def
 const Sheet = lazy(() => import('./stations/dispatch/Sheet').then((m) => ({ default: m.Sheet })));
 const Calculators = lazy(() => import('./rooms/shop/Calculators').then((m) => ({ default: m.Calculators })));
 const Gauges = lazy(() => import('./rooms/shop/Gauges').then((m) => ({ default: m.Gauges })));
+const BinPlan = lazy(() => import('./rooms/insight/BinPlan').then((m) => ({ default: m.BinPlan })));
 const Processes = lazy(() => import('./rooms/insight/Processes').then((m) => ({ default: m.Processes })));
 const Tools = lazy(() => import('./rooms/shop/Tools').then((m) => ({ default: m.Tools })));
 const SecondLooks = lazy(() => import('./stations/teardown/SecondLooks').then((m) => ({ default: m.SecondLooks })));
@@ -269,6 +270,8 @@ function Pages() {
             <Route path="/calculators" element={<Calculators />} />
             <Route path="/tools" element={<Tools />} />
             <Route path="/gauges" element={<Gauges />} />
+            <Route path="/bin-plan/:family?" element={<BinPlan />} />
+            <Route path="/bin-plan/:family/:pack" element={<BinPlan />} />
             <Route path="/processes/:family?" element={<Processes />} />
             <Route path="/processes/:family/:kind/:code" element={<Processes />} />
             <Route path="/second-looks" element={<SecondLooks />} />

@@ -51,6 +51,11 @@ const PAGES = [
     '/power/new',
     '/units/C-0220/ordering/quote',
     '/units/C-0220/ordering/compare',
+    '/second-looks',
+    '/tools',
+    '/gauges',
+    '/processes/RD4/pack/C1',
+    '/bin-plan/RD4/C2',
 ];
 
 for (const light of ['on', 'off']) {

@@ -2,6 +2,7 @@
 
 namespace Tests\Feature;
 
+use App\Catalog\Models\Part;
 use App\Shop\Models\Gauge;
 use App\Shop\Models\Person;
 use App\Stations\Assembly\Models\Measurement;
@@ -200,6 +201,37 @@ final class AssemblyDepthTest extends TestCase
         $this->assertTrue($leak['unlike']);
         DB::table('measurements')->where('id', $read->id)->update(['value' => 1]);
         $this->assertFalse(array_column($this->read(self::AT.'/air')->json('checks'), null, 'code')['C1']['unlike']);
+    }
+
+    public function test_the_bin_is_shared_out_among_the_builds_at_the_bench(): void
+    {
+        $this->bringTo('assembly');
+        $this->bringTo('assembly', 'C-9002');
+        $this->as('builder');
+        $plan = fn (array $depths = []) => $this->write('/bin-plans/RD4/C1', $depths === [] ? [] : compact('depths'));
+        $all = $plan()->assertOk();
+        $this->assertSame([2, true, []], [$all->json('assigned'), $all->json('optimal'), $all->json('oneMore')]);
+        $window = array_column($this->build()->frozen()['packs'], 'window', 'code')['C1'];
+        foreach ($all->json('builds') as $build) {
+            $this->assertGreaterThanOrEqual($window['min'], $build['clearance']);
+            $this->assertLessThanOrEqual($window['max'], $build['clearance']);
+            $this->assertFalse($build['measured']);
+        }
+        // Of what a build takes one of, one piece of one size is left: the second build goes without.
+        $slots = array_column($this->build()->frozen()['packs'], null, 'code')['C1']['slots'];
+        $single = array_values(array_filter($slots, fn (array $s): bool => $s['pick'] === 1))[0];
+        $scarce = array_column($all->json('builds.0.picks'), 'part', 'slot')[$single['name']];
+        $id = Part::query()->where('number', $scarce)->value('id');
+        $sizes = Part::query()->whereIn('number', array_column($single['options'], 'part'))->pluck('id');
+        Lot::query()->whereIn('part_id', $sizes)->update(['quantity' => 0]);
+        Lot::query()->where('part_id', $id)->limit(1)->update(['quantity' => 1]);
+        $short = $plan()->assertOk();
+        $this->assertSame(1, $short->json('assigned'));
+        $this->assertContains($scarce, array_column($short->json('oneMore'), 'part'));
+        $this->assertProblem($plan(['C-9002' => '3 bar']), 422, 'pressure', '/depths/C-9002');
+        $this->assertProblem($this->write('/bin-plans/XX/C1'), 404, 'no family XX');
+        $this->assertSame([], $this->write('/bin-plans/RD4/ZZ')->json('builds'), 'nobody has such a pack');
+        $this->assertSame(403, $this->as('viewer')->write('/bin-plans/RD4/C1')->status());
     }
 
     public function test_the_record_of_a_build_names_what_is_otherwise_than_the_book(): void

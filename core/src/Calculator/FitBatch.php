@@ -4,9 +4,7 @@ declare(strict_types=1);
 
 namespace Yard\Core\Calculator;
 
-use Yard\Core\Decimal;
-use Yard\Core\Fit\BatchBuild;
-use Yard\Core\Fit\BatchPlan;
+use Yard\Core\Fit\Bin;
 use Yard\Core\Fit\StackUp;
 use Yard\Core\Input;
 
@@ -22,32 +20,14 @@ final class FitBatch implements Calculator
             $stock[(string) $part] = $pieces->asInteger(0);
         }
         $stacks = self::stacks($in);
-        $places = max([1, ...array_map(static fn (StackUp $s): int => $s->places(), $stacks)]);
-        $scarce = self::scarce($stacks, $stock);
-        $builds = array_map(
-            static fn (StackUp $s): BatchBuild => new BatchBuild($s, $stock, $scarce, $places),
-            $stacks,
-        );
-        $left = [];
-        foreach ($scarce as $part => $number) {
-            $left[$number] = $stock[$part];
-        }
-        $plan = new BatchPlan($builds, $left, $in->numberOr('effort', 1.0, above: 0.0, max: 100.0));
-        $assigned = $plan->assigned();
-        $reached = [count($assigned), array_sum(array_column($assigned, 'deviation'))];
-        $bound = $plan->isOptimal() ? $reached : $plan->bound();
-        $shown = static fn (int $assigned, int $deviation): array => [
-            'assigned' => $assigned,
-            'totalDeviation' => Decimal::unscale($deviation, $places),
-        ];
+        $bin = Bin::share($stacks, $stock, $in->numberOr('effort', 1.0, above: 0.0, max: 100.0));
 
-        return $shown(...$reached) + [
-            'builds' => array_map(
-                static fn (int $b): array => self::build($stacks[$b], $assigned[$b] ?? null, $places),
-                array_keys($stacks),
-            ),
-            'optimal' => $plan->isOptimal(),
-            'bound' => $shown(...$bound),
+        return [
+            'assigned' => $bin->assigned(),
+            'totalDeviation' => $bin->totalDeviation(),
+            'builds' => array_map(static fn (int $b): array => self::build($bin->of($b)), array_keys($stacks)),
+            'optimal' => $bin->optimal,
+            'bound' => $bin->bound(),
         ];
     }
 
@@ -98,55 +78,11 @@ final class FitBatch implements Calculator
     }
 
     /**
-     * Parts of which the builds together could want more than there are.
-     *
-     * @param  list<StackUp>  $stacks
-     * @param  array<string, int>  $stock
-     * @return array<string, int> part => its number
-     */
-    private static function scarce(array $stacks, array $stock): array
-    {
-        $wanted = [];
-        foreach ($stacks as $stack) {
-            foreach ($stack->slots as $slot) {
-                foreach ($slot->options as $option) {
-                    $wanted[$option->part] = ($wanted[$option->part] ?? 0) + $slot->pick;
-                }
-            }
-        }
-        $short = array_filter(
-            $wanted,
-            static fn (int $pieces, string|int $part): bool => isset($stock[$part]) && $pieces > $stock[$part],
-            ARRAY_FILTER_USE_BOTH,
-        );
-        $out = [];
-        foreach (array_keys($short) as $number => $part) {
-            $out[(string) $part] = $number;
-        }
-
-        return $out;
-    }
-
-    /**
-     * @param  array{clearance: int, deviation: int, use: array<int, int>, picks: array<string, int>}|null  $choice
+     * @param  array{clearance: float, deviation: float, picks: list<array<string, mixed>>}|null  $given
      * @return array<string, mixed>
      */
-    private static function build(StackUp $stack, ?array $choice, int $places): array
+    private static function build(?array $given): array
     {
-        if ($choice === null) {
-            return ['feasible' => false, 'picks' => []];
-        }
-        $picks = [];
-        foreach ($choice['picks'] as $key => $count) {
-            [$slot, $part] = explode("\n", $key, 2);
-            $picks[] = ['slot' => $stack->slots[(int) $slot]->name, 'part' => $part, 'count' => $count];
-        }
-
-        return [
-            'feasible' => true,
-            'clearance' => Decimal::unscale($choice['clearance'], $places),
-            'deviation' => Decimal::unscale($choice['deviation'], $places),
-            'picks' => $picks,
-        ];
+        return $given === null ? ['feasible' => false, 'picks' => []] : ['feasible' => true] + $given;
     }
 }

@@ -15,6 +15,7 @@ const PLACES = {
     calculators: { to: '/calculators', text: 'Calculators' },
     gauges: { to: '/gauges', text: 'Gauges' },
     processes: { to: '/processes', text: 'What the bench reaches' },
+    bin: { to: '/bin-plan', text: 'The bin, shared out' },
     tools: { to: '/tools', text: 'Special tools' },
     looks: { to: '/second-looks', text: 'Second looks' },
     rules: { to: '/house-rules', text: 'House rules' },

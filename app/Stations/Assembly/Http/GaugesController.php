@@ -6,13 +6,14 @@ use App\Kernel\Refusal;
 use App\Shop\Actions\KeepGauges;
 use App\Shop\Models\Gauge;
 use App\Shop\Queries\GaugeRegister;
+use App\Stations\Assembly\Queries\BinPlan;
 use App\Stations\Assembly\Queries\DoubtfulReadings;
 use App\Stations\Assembly\Queries\ProcessChart;
 use App\Yard\Http\Write;
 use Illuminate\Http\JsonResponse;
 use Illuminate\Support\Facades\Route;
 
-/** The register of gauges, what a bad one leaves in doubt, and charts of what was measured. */
+/** The register of gauges, what a bad one leaves in doubt, charts of what was measured, and the bin shared out. */
 final class GaugesController
 {
     public function __construct(private readonly GaugeRegister $register)
@@ -26,6 +27,8 @@ final class GaugesController
         Write::with('assembly.gauges')->post('gauges/{code}/checks', [self::class, 'check']);
         Write::with('assembly.gauges')->post('gauges/{code}/studies', [self::class, 'study']);
         Route::get('processes', [self::class, 'processes']);
+        // It computes and stores nothing, too long for an address line.
+        Route::post('bin-plans/{family}/{pack}', [self::class, 'bin'])->middleware('can:assembly.work');
         Route::get('processes/{family}/{kind}/{code}', [self::class, 'process']);
     }
 
@@ -55,6 +58,11 @@ final class GaugesController
         $action->study($code, array_values($request->validated('rows')), $request->person());
 
         return response()->json(['gauges' => $this->register->all()], 201);
+    }
+
+    public function bin(BinPlanRequest $request, string $family, string $pack, BinPlan $plan): JsonResponse
+    {
+        return response()->json($plan->of($family, $pack, $request->depths()));
     }
 
     public function processes(ProcessChart $chart): JsonResponse

@@ -174,15 +174,17 @@ final class FitProposal
     }
 
     /**
+     * The stack of a place; options without a stock are counted elsewhere.
+     *
      * @param  array{depth: float, fixed: list<array<string, mixed>>, slots: list<array<string, mixed>>,
      *     window: array{min: float, max: float}, target: float}  $in
      */
-    private static function stack(array $in): StackUp
+    public static function stack(array $in): StackUp
     {
         $part = fn (array $o) => SelectivePart::of(
             $o['part'],
             (float) $o['thickness'],
-            $o['stock'],
+            $o['stock'] ?? null,
             (float) $o['cost'],
         );
         $slot = fn (array $s) => new Slot($s['name'], $s['pick'], array_values(array_map($part, $s['options'])));
