@@ -109,12 +109,12 @@ function Builds({ plan: p, typed, wrong, onTyped }: BuildsProps) {
             <tbody>
                 {p.builds.map((b) => (
                     <tr key={b.coreTag} className="border-b border-rule align-top">
-                        <th scope="row" className="py-1 text-left">
+                        <th scope="row" className="td text-left">
                             <Link className="underline num" to={`/units/${b.coreTag}/assembly`}>
                                 {b.serial ?? b.coreTag}
                             </Link>
                         </th>
-                        <td className="pr-2">
+                        <td className="td">
                             <Field
                                 className="w-32"
                                 label={b.measured ? 'as measured' : `usual ${b.depth}`}
@@ -123,14 +123,14 @@ function Builds({ plan: p, typed, wrong, onTyped }: BuildsProps) {
                                 problem={wrong(b.coreTag)}
                             />
                         </td>
-                        <td className="text-sm">
+                        <td className="td text-sm">
                             {b.clearance === null ? (
                                 <Mark kind="bad">goes without</Mark>
                             ) : (
                                 b.picks.map((k) => `${k.count} × ${k.name}`).join(', ')
                             )}
                         </td>
-                        <td className="num">{b.clearance === null ? '–' : formatValue(b.clearance, p.unit)}</td>
+                        <td className="td num">{b.clearance === null ? '–' : formatValue(b.clearance, p.unit)}</td>
                     </tr>
                 ))}
             </tbody>
