@@ -66,7 +66,10 @@
                 @if ($f['pieces'] !== null) <br>{{ $f['pieces'] }} @endif
                 @if ($f['ours']) <br>done by our own teardown @endif
             </td>
-            <td>{{ $f['disposition'] }}{{ $f['route'] === null ? '' : ": {$f['route']}" }}<br><span class="faint">{{ $f['by'] }}</span></td>
+            <td>
+                {{ $f['disposition'] }}{{ $f['route'] === null ? '' : ": {$f['route']}" }}<br>
+                <span class="faint">{{ $f['by'] }}</span>
+            </td>
         </tr>
     @endforeach
 </table>

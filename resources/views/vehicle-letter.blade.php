@@ -15,8 +15,8 @@
 <p>{{ $unit->currentBuild?->customer?->name ?? 'To the owner' }}</p>
 <h1>What we found that lies in the vehicle</h1>
 <p>
-    We took unit {{ $unit->currentBuild?->serial ?? $unit->core_tag }}{{ $unit->vehicle === '' ? '' : " ($unit->vehicle)" }}
-    apart. What follows comes from outside the unit. A rebuilt unit in a vehicle that is as it was fails again, whoever
+    We took unit {{ $unit->currentBuild?->serial ?? $unit->core_tag }}
+    {{ $unit->vehicle === '' ? '' : "($unit->vehicle)" }} apart. What follows comes from outside the unit. A rebuilt unit in a vehicle that is as it was fails again, whoever
     built it.
 </p>
 @foreach ($causes as $cause)

@@ -72,14 +72,11 @@ const band: Drawn = (s) => (
     </>
 );
 
+const zigzag = (x: number, height: number): string =>
+    Array.from({ length: 5 }, (_, n) => `L${x + (n % 2 ? -7 : 7)} ${78 - (height / 5) * (n + 1)}`).join(' ');
+
 const coil = (x: number, height: number, stroke = INK) => (
-    <path
-        key={x}
-        d={`M${x - 7} 78 ${Array.from({ length: 5 }, (_, n) => `L${x + (n % 2 ? -7 : 7)} ${78 - (height / 5) * (n + 1)}`).join(' ')}`}
-        fill="none"
-        stroke={stroke}
-        strokeWidth="3"
-    />
+    <path key={x} d={`M${x - 7} 78 ${zigzag(x, height)}`} fill="none" stroke={stroke} strokeWidth="3" />
 );
 
 const spring: Drawn = (s) => (

@@ -23,7 +23,7 @@ function useKnown(number: string) {
     return (known: Known) => client.setQueryData(key(number), known);
 }
 
-/** Loose parts travel in tagged trays: what lies in each, where it is on its round, its pictures, what the scale said. */
+/** Loose parts travel in tagged trays: what lies in each, where it is on its round, pictures, what the scale said. */
 export function Trays({ number, can }: Props) {
     const trays = useQuery({
         queryKey: key(number),

@@ -28,7 +28,7 @@ final class ProcessChart
         4 => 'eight in a row on one side',
     ];
 
-    /** @return list<array{family: string, name: string, places: list<array{kind: string, code: string, name: string}>}> */
+    /** @return list<array{family: string, name: string, places: list<array<string, string>>}> */
     public function choices(): array
     {
         return array_values(Family::query()->orderBy('id')->get()->map(fn (Family $f): array => [

@@ -9,7 +9,7 @@ import { formatValue } from '../../kit/format';
 type Plan = Schemas['BinPlan'];
 type Depths = Record<string, string>;
 
-/** One bin for all builds at the bench: who gets which plates, who goes without, and what one more piece would bring. */
+/** One bin for all builds at the bench: who gets which plates, who goes without, what one more piece would bring. */
 export function BinPlan() {
     const { family, pack } = useParams();
     const go = useNavigate();

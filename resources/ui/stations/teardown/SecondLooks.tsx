@@ -102,6 +102,8 @@ function Drawn({ kind }: { kind: string }) {
     );
 }
 
+const two = (v: number | null) => (v ?? 0).toFixed(2);
+
 /** Cohen's kappa with linear weights over good, borderline, scrap. */
 function Agreement() {
     const agreement = useQuery({
@@ -127,7 +129,7 @@ function Agreement() {
                                     <td className="num text-right">
                                         {r.kappa === null
                                             ? r.why
-                                            : `${r.kappa.toFixed(2)} (${(r.lower ?? 0).toFixed(2)} to ${(r.upper ?? 0).toFixed(2)})`}
+                                            : `${two(r.kappa)} (${two(r.lower)} to ${two(r.upper)})`}
                                     </td>
                                 </tr>
                             ))}
