@@ -16,7 +16,8 @@
 <h1>What we found that lies in the vehicle</h1>
 <p>
     We took unit {{ $unit->currentBuild?->serial ?? $unit->core_tag }}
-    {{ $unit->vehicle === '' ? '' : "($unit->vehicle)" }} apart. What follows comes from outside the unit. A rebuilt unit in a vehicle that is as it was fails again, whoever
+    {{ $unit->vehicle === '' ? '' : "($unit->vehicle)" }} apart.
+    What follows comes from outside the unit. A rebuilt unit in a vehicle that is as it was fails again, whoever
     built it.
 </p>
 @foreach ($causes as $cause)

@@ -12,7 +12,7 @@ use App\Shop\Models\Person;
 use Yard\Core\BadInput;
 use Yard\Core\Spc\GaugeStudy;
 
-/** Gauges are held against standards and studied; one found bad puts what it showed since its last good check in doubt. */
+/** Gauges are held against standards and studied; one found bad puts in doubt what it showed since it was last good. */
 final class KeepGauges
 {
     /** A gauge that tells a part from itself for ever would overflow the column; nobody has such a gauge. */

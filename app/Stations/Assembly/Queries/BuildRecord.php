@@ -15,7 +15,7 @@ use App\Work\ReadingKind;
 use App\Yard\Contracts\DynoRecord;
 use App\Yard\Models\Build;
 
-/** What was built, on paper: every operation, value, part, lot, person and gauge, and what is otherwise than ordered. */
+/** What was built, on paper: every operation, value, part, lot, person and gauge, and what is not as ordered. */
 final class BuildRecord
 {
     public function __construct(
