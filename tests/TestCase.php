@@ -209,6 +209,7 @@ abstract class TestCase extends LaravelTestCase
     protected function assembleEverything(string $tag): void
     {
         $this->workThrough($tag, 'assembly');
+        BenchHands::signSubs($this->unit($tag), Person::query()->where('badge', '103')->firstOrFail());
         $this->as('builder');
     }
 

@@ -5,6 +5,7 @@ namespace App\Catalog;
 use App\Catalog\Edit\CatalogEditController;
 use App\Catalog\Read\CatalogController;
 use App\Catalog\Read\PartNumbers;
+use App\Catalog\Trainer\FaultTrainerController;
 use App\Shop\Role;
 use App\Yard\Contracts\Room;
 use App\Yard\Contracts\ScanHit;
@@ -21,8 +22,10 @@ final class CatalogRoom implements Room
     public static function routes(): void
     {
         Route::get('catalog/families', [CatalogController::class, 'families']);
+        FaultTrainerController::routes();
         Route::get('catalog/families/{code}', [CatalogController::class, 'family']);
         Route::get('catalog/families/{code}/section', [CatalogController::class, 'section']);
+        Route::get('catalog/families/{code}/strength', [CatalogController::class, 'strength']);
         Route::controller(CatalogEditController::class)->group(function (): void {
             Route::get('catalog/kinds', 'kinds');
             Route::get('catalog/entries', 'entries');

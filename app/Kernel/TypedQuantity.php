@@ -29,6 +29,12 @@ final class TypedQuantity
         return new self($read->value, $read->unit->symbol, $read->si(), trim($text));
     }
 
+    /** The same value, with other words for what was typed. */
+    public function written(string $typed): self
+    {
+        return new self($this->value, $this->unit, $this->si, $typed);
+    }
+
     public function in(string $unit): float
     {
         return round(MeasureUnit::of($this->unit)->convert($this->value, MeasureUnit::of($unit)), 9);

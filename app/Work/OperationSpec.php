@@ -11,6 +11,7 @@ final readonly class OperationSpec
     private const SHOWN = [
         'tool',
         'stages',
+        'sub',
         'fasteners',
         'trap',
         'mark',

@@ -19,8 +19,8 @@ final class Operations
         [$bodies, $scopes] = match ($bench) {
             Bench::Teardown => [self::ofFamily($unit), $unit->jobType->scopes],
             Bench::Assembly => [OperationsOfOld::frozen($frozen), $frozen['scopes'] ?? []],
-            Bench::Dispatch => [self::withLastChecks(self::ofShop($bench), $frozen), $frozen['scopes'] ?? []],
-            Bench::Returns => [self::withQuestions(self::ofShop($bench)), []],
+            Bench::Dispatch => [self::withLastChecks(self::ofShop($unit, $bench), $frozen), $frozen['scopes'] ?? []],
+            Bench::Returns => [self::withQuestions(self::ofShop($unit, $bench)), []],
         };
         $default = $bench->isOfFamily() ? 'inside' : null;
 
@@ -48,10 +48,18 @@ final class Operations
         return array_map(fn (OperationSpec $o) => $o->within($all, $in), $in);
     }
 
-    /** @return list<array<string, mixed>> without what only some units need, where this is none of them */
+    /** @return list<array<string, mixed>> */
     private static function ofFamily(Unit $unit): array
     {
-        $bodies = FamilySpec::bodies((int) $unit->family_id, Bench::Teardown->list());
+        return self::here($unit, FamilySpec::bodies((int) $unit->family_id, Bench::Teardown->list()));
+    }
+
+    /**
+     * @param  list<array<string, mixed>>  $bodies
+     * @return list<array<string, mixed>> without what only some units need, where this is none of them
+     */
+    private static function here(Unit $unit, array $bodies): array
+    {
         if (array_column($bodies, 'onlyIf') === []) {
             return $bodies;
         }
@@ -64,13 +72,13 @@ final class Operations
     }
 
     /** @return list<array<string, mixed>> */
-    private static function ofShop(Bench $bench): array
+    private static function ofShop(Unit $unit, Bench $bench): array
     {
         $list = Vocabulary::query()->where('code', $bench->list())->first();
 
         return $list === null
             ? []
-            : array_values((array) json_decode((string) json_encode($list->body->operations), true));
+            : self::here($unit, array_values((array) json_decode((string) json_encode($list->body->operations), true)));
     }
 
     /**

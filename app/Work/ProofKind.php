@@ -7,6 +7,7 @@ use App\Work\Contracts\FitJudge;
 use App\Work\Contracts\ObservationJudge;
 use App\Work\Contracts\ProofJudge;
 use App\Work\Contracts\ReadingJudge;
+use App\Work\Contracts\ValuesJudge;
 use App\Work\Judges\CountJudge;
 use App\Work\Judges\DoneJudge;
 use App\Work\Judges\MetalJudge;
@@ -39,6 +40,7 @@ enum ProofKind: string
     case Tool = 'tool';
     case Patch = 'patch';
     case Skilled = 'skilled';
+    case Values = 'values';
 
     private const JUDGES = [
         'done' => DoneJudge::class,
@@ -46,6 +48,7 @@ enum ProofKind: string
         'reading' => ReadingJudge::class,
         'torque' => ReadingJudge::class,
         'air' => ReadingJudge::class,
+        'values' => ValuesJudge::class,
         'metal' => MetalJudge::class,
         'fit' => FitJudge::class,
         'orientation' => OrientationJudge::class,
@@ -70,7 +73,7 @@ enum ProofKind: string
     public function mayLapse(): bool
     {
         return match ($this) {
-            self::Reading, self::Torque, self::Air, self::Fit => true,
+            self::Reading, self::Torque, self::Air, self::Values, self::Fit => true,
             default => false,
         };
     }

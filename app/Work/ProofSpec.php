@@ -45,6 +45,7 @@ final readonly class ProofSpec
         return match ($this->kind) {
             ProofKind::Torque => ReadingKind::Torque,
             ProofKind::Air => ReadingKind::AirCheck,
+            ProofKind::Values => ReadingKind::BenchTest,
             default => ReadingKind::from(Str::before($this->of, ':')),
         };
     }

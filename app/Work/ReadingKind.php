@@ -9,6 +9,7 @@ enum ReadingKind: string
     case EndPlay = 'end-play';
     case AirCheck = 'air-check';
     case Torque = 'torque';
+    case BenchTest = 'bench-test';
 
     /** The list of the specification that holds the places of this kind. */
     public function list(): string
@@ -18,6 +19,7 @@ enum ReadingKind: string
             self::EndPlay => 'endPlays',
             self::AirCheck => 'airChecks',
             self::Torque => 'fasteners',
+            self::BenchTest => 'benchTests',
         };
     }
 
@@ -29,16 +31,18 @@ enum ReadingKind: string
             self::EndPlay => 'end play',
             self::AirCheck => 'pressure loss',
             self::Torque => 'torque',
+            self::BenchTest => 'reading',
         };
     }
 
-    /** Kind of quantity, as gauges name it. */
+    /** Kind of quantity, as gauges name it; a test at the bench has its own. */
     public function quantity(): string
     {
         return match ($this) {
             self::Pack, self::EndPlay => 'length',
             self::AirCheck => 'pressure',
             self::Torque => 'torque',
+            self::BenchTest => '',
         };
     }
 

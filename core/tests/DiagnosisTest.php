@@ -387,4 +387,44 @@ final class DiagnosisTest extends CoreTestCase
         $twice['gears'][1]['name'] = '1';
         $this->assertRefused('diagnose.gears', ['observed' => []] + $twice, 'duplicate', '/gears/1/name');
     }
+
+    public function test_the_next_look_is_the_one_that_tells_most_for_what_it_costs(): void
+    {
+        $ask = fn (array $observed, array $more = []): array => $this->calc(
+            'diagnose.gears',
+            ['observed' => $observed, 'looks' => 50] + $more + self::simpson(),
+        );
+        // No second: the brake only second uses, or the clutch all forward gears use. Third tells them apart.
+        $out = $ask(['2' => 'missing']);
+        $gains = [];
+        foreach ($out['next'] as $look) {
+            $gains["{$look['kind']} {$look['what']}"] = $look['gainPerEffort'];
+        }
+        $this->assertArrayNotHasKey('gear 2', $gains, 'what was driven is not driven again');
+        $this->assertArrayHasKey('pressure B1', $gains);
+        $this->assertArrayNotHasKey('pressure F1', $gains, 'a one-way has no circuit');
+        $sorted = $gains;
+        arsort($sorted);
+        $this->assertSame(array_values($sorted), array_values($gains));
+        $states = ['ok', 'slips', 'missing', 'locks', 'neutral', 'harsh', 'delayed', 'wrong-ratio'];
+        $this->assertGreaterThan(0.0, $gains['gear 3']);
+        $this->assertLessThan($out['entropyBits'], $gains['gear 3']);
+        $after = array_map(fn (string $s): float => $ask(['2' => 'missing', '3' => $s])['entropyBits'], $states);
+        $this->assertGreaterThan(min($after), $out['entropyBits'], 'some answer leaves less doubt');
+        $unasked = $this->calc('diagnose.gears', ['observed' => ['2' => 'ok']] + self::simpson());
+        $this->assertArrayNotHasKey('next', $unasked);
+    }
+
+    public function test_the_snow_rocking_pattern_is_two_packs(): void
+    {
+        // Rocked out of snow between reverse and first: no reverse, no first, second slips (state edition: trade
+        // pattern, common practice, no source). In the Simpson train C1 and C2 carry what those have in common.
+        $out = $this->calc('diagnose.gears', [
+            'observed' => ['R' => 'missing', '1' => 'missing', '2' => 'slips'],
+            'pairs' => true,
+        ] + self::simpson());
+        $pairs = array_values(array_filter($out['suspects'], fn (array $s): bool => isset($s['elements'])));
+        $this->assertContains('C1', $pairs[0]['elements'], 'first and second share the forward clutch');
+        $this->assertNotContains('F1', $pairs[0]['elements'], 'second does not use the one-way');
+    }
 }

@@ -13,6 +13,7 @@ const OwnPin = lazy(() => import('./rooms/shop/OwnPin').then((m) => ({ default: 
 const UnitCard = lazy(() => import('./card/UnitCard').then((m) => ({ default: m.UnitCard })));
 const Units = lazy(() => import('./rooms/yard/Units').then((m) => ({ default: m.Units })));
 const Receive = lazy(() => import('./stations/receiving/Receive').then((m) => ({ default: m.Receive })));
+const BagLabels = lazy(() => import('./stations/assembly/BagLabels').then((m) => ({ default: m.BagLabels })));
 const PartLabels = lazy(() => import('./stations/teardown/PartLabels').then((m) => ({ default: m.PartLabels })));
 const Label = lazy(() => import('./stations/receiving/Label').then((m) => ({ default: m.Label })));
 const Sheet = lazy(() => import('./stations/dispatch/Sheet').then((m) => ({ default: m.Sheet })));
@@ -250,6 +251,7 @@ function Pages() {
             <Route path="/yard" element={<YardPlan />} />
             <Route path="/units" element={<Units />} />
             <Route path="/units/:number/label" element={<Label />} />
+            <Route path="/units/:number/assembly/bags" element={<BagLabels />} />
             <Route path="/units/:number/teardown/labels" element={<PartLabels />} />
             <Route path="/units/:number/ordering/quote" element={<Quote />} />
             <Route path="/units/:number/ordering/compare" element={<ComparePage />} />

@@ -1,5 +1,14 @@
 import { expect, test, type Locator, type Page } from '@playwright/test';
-import { signIn } from './people';
+import { handsKnow, inHand, prove, signSubs, workThrough } from './bench';
+import { fill, next, pick, press, useKeysAlone } from './hands';
+import { expectAt, signIn } from './people';
+
+const KEYED = 'C-0245';
+
+test.afterEach(() => {
+    useKeysAlone(false);
+    handsKnow('RD4');
+});
 
 const panel = (page: Page, name: string): Locator => page.getByRole('region', { name, exact: true });
 
@@ -49,4 +58,51 @@ test('a gauge found bad names what it left in doubt, and a place shows what the 
     await page.getByLabel('Place').selectOption('pack/C1');
     await expect(page.getByText(/^Cpk: /)).toBeVisible();
     await expect(page.getByRole('img', { name: 'Forward clutch pack build by build' })).toBeVisible();
+});
+
+test('a whole unit goes together with nothing but keys', async ({ page }) => {
+    test.setTimeout(600_000);
+    handsKnow('GV5');
+    await signIn(page, 'teardown', `/units/${KEYED}/teardown`);
+    await workThrough(page);
+    await page.getByLabel(/No cause was found/).check();
+    await page.getByRole('button', { name: 'Teardown is complete' }).click();
+    await expectAt(page, 'Assembly');
+    await signIn(page, 'builder', `/units/${KEYED}/assembly`);
+    useKeysAlone(true);
+    const sign = page.getByRole('button', { name: 'Sign for the assembly' });
+
+    await test.step('the soak runs on through a reload; a dry pack goes in by name only', async () => {
+        await workThrough(page, {}, 'soak');
+        await next(page);
+        const running = page.getByRole('button', { name: /soaking in fresh fluid: \d+:\d\d/ });
+        await expect(running).toBeVisible();
+        await page.reload();
+        await press(running);
+        await next(page);
+        await expect(page.getByText('Say why soaking is not waited for.')).toBeVisible();
+        await fill(page.getByLabel(/^Not waited for/), 'They lay in fluid over night');
+        await next(page);
+        await expect(running).toHaveCount(0);
+    });
+    await test.step('a gauge past its date proves nothing', async () => {
+        await workThrough(page, {}, 'rear-brake');
+        while ((await inHand(page)) !== 'rear-brake/reading-pack-b2') await prove(page);
+        const shown = (await page.locator('[data-proof]').textContent()) ?? '';
+        await fill(page.getByLabel(/^Reading/), /Predicted ([\d.]+)/.exec(shown)?.[1] ?? '');
+        await pick(page.getByLabel('Gauge', { exact: true }), 'F-02');
+        await next(page);
+        await expect(page.getByText('was past its calibration date').first()).toBeVisible();
+    });
+    await test.step('the sign-off is refused until all is right', async () => {
+        await workThrough(page, {}, 'solenoids');
+        await press(sign);
+        await expect(page.getByText('This build cannot be signed off')).toBeVisible();
+        await workThrough(page);
+        await press(sign);
+        await expect(page.getByText(/is not signed for/).first()).toBeVisible();
+        await signSubs(page);
+        await press(sign);
+        await expectAt(page, 'Dyno');
+    });
 });

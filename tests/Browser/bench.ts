@@ -1,8 +1,10 @@
 import { readFileSync } from 'node:fs';
-import { expect, type Locator, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
+import { fill, next, pick, picture, press } from './hands';
 
 type Entry = { code: string; body?: Entry } & Record<string, unknown>;
 type Proof = { kind?: string; right?: string };
+type Test = { group: string; unit: string; window: { min: number; max: number }; derived?: unknown };
 type Measure = { what: string; unit: string; window: { min: number; max: number }; gauge: string };
 
 type Family = { code: string } & Record<string, Entry[]>;
@@ -28,6 +30,10 @@ function knowledgeOf(family: Family) {
             ),
             ...entries('endPlays').map((p) => [`fit-end-play-${p.code}`, String(p['target'])] as const),
         ]),
+        /** Parts tested at the bench: the middle of each window, and the gauge that shows it. */
+        tests: entries('benchTests').map((t) => ({ ...(t as unknown as Test), name: String(t['name']) })),
+        /** What the bolts of a pattern are made of. */
+        metals: new Map(entries('fasteners').map((f) => [f.code, String(f['metal'] ?? 'steel')] as const)),
         /** What a gauge shows of a part on the bench: the middle of its window. */
         measures: new Map(
             entries('findings').flatMap((f) => (f['measure'] ? [[f.code, f['measure'] as Measure] as const] : [])),
@@ -41,7 +47,16 @@ export function handsKnow(code: string): void {
     known = knowledgeOf(FAMILIES.find((f) => f.code === code)!);
 }
 
-const GAUGES: Record<string, string> = { 'bore gauge': 'B-01', feeler: 'F-01', dial: 'D-01' };
+const TESTERS: Record<string, string> = {
+    ohm: 'M-01',
+    inHg: 'V-01',
+    psi: 'P-01',
+    mm: 'MB-01',
+    'N.m': 'T-03',
+    'g.cm': 'W-01',
+};
+
+const GAUGES: Record<string, string> = { 'bore gauge': 'B-01', feeler: 'F-01', dial: 'D-01', 'beam wrench': 'T-03' };
 
 /** Who is good at what. */
 const SKILLED = new Map(
@@ -64,15 +79,6 @@ const TOOLS = new Map(
         .filter((t) => t.inspectedDays > 0)
         .map((t) => [t.kind, t.tag] as const),
 );
-
-/** A small grey picture. */
-const PICTURE = Buffer.from(
-    'iVBORw0KGgoAAAANSUhEUgAAACAAAAAgCAIAAAD8GO2jAAAAKklEQVR4nGNIKGigKWIYtWDUglELRi0Y' +
-        'tWDUglELRi0YtWDUglELhooFAGmbQEzvPTd0AAAAAElFTkSuQmCC',
-    'base64',
-);
-
-const rightNext = (page: Page): Locator => page.getByRole('button', { name: 'Right, next' });
 
 /** The proof in hand, as operation/proof; empty when nothing is left. */
 export async function inHand(page: Page): Promise<string> {
@@ -112,24 +118,29 @@ async function answer(page: Page, proof: string, graded: Record<string, string[]
     const kind = proof.split('-')[0];
     if (kind === 'count') await count(page);
     if (kind === 'orientation')
-        await page.getByRole('radio', { name: new RegExp(`^(${known.right.join('|')})$`) }).click();
+        await press(page.getByRole('radio', { name: new RegExp(`^(${known.right.join('|')})$`) }));
+    if (kind === 'values') await testParts(page, proof.slice('values-'.length));
+    if (kind === 'metal') {
+        const metal = known.metals.get(proof.slice('metal-'.length)) ?? '';
+        await press(page.getByRole('radio', { name: metal, exact: true }));
+    }
     if (kind === 'scan') {
         const label = page.getByLabel(/^Scan the/);
         const own = proof === 'scan-unit-label';
-        await label.fill(own ? ((await page.getByRole('heading', { level: 1 }).textContent()) ?? '') : 'T-7');
+        await fill(label, own ? ((await page.getByRole('heading', { level: 1 }).textContent()) ?? '') : 'T-7');
     }
-    if (kind === 'tool') await page.getByLabel(/^Scan the tool/).fill(TOOLS.get(proof.slice('tool-'.length)) ?? '');
+    if (kind === 'tool') await fill(page.getByLabel(/^Scan the tool/), TOOLS.get(proof.slice('tool-'.length)) ?? '');
     if (kind === 'patch') {
         for (const [size, count] of [
             ['over 4', '900'],
             ['over 6', '250'],
             ['over 14', '25'],
         ] as const) {
-            await page.getByLabel(`Particles ${size} µm, a mL`).fill(count);
+            await fill(page.getByLabel(`Particles ${size} µm, a mL`), count);
         }
     }
-    if (kind === 'observation') await page.getByRole('radio', { name: 'cannot be said' }).click();
-    if (kind === 'timer') await page.getByLabel(/^Begun before/).fill('In the soaking tray since last night');
+    if (kind === 'observation') await press(page.getByRole('radio', { name: 'cannot be said' }));
+    if (kind === 'timer') await fill(page.getByLabel(/^Begun before/), 'In the soaking tray since last night');
     if (kind === 'condition') {
         const part = proof.slice('condition-'.length);
         await grade(page, graded[part] ?? []);
@@ -137,32 +148,30 @@ async function answer(page: Page, proof: string, graded: Record<string, string[]
     }
     if (kind === 'skilled') {
         const [badge, pin] = SKILLED.get(proof.slice('skilled-'.length)) ?? ['', ''];
-        await page.getByLabel('Badge of the second person').fill(badge);
-        await page.getByLabel('Their PIN').fill(pin);
+        await fill(page.getByLabel('Badge of the second person'), badge);
+        await fill(page.getByLabel('Their PIN'), pin);
     }
     if (kind === 'sign') {
-        await page.getByLabel('Badge of the second person').fill('100');
-        await page.getByLabel('Their PIN').fill('482163');
+        await fill(page.getByLabel('Badge of the second person'), '100');
+        await fill(page.getByLabel('Their PIN'), '482163');
     }
     if (kind === 'fit') {
-        await page.getByLabel(/Groove depth|Play, trial fit/).fill(known.measured.get(proof) ?? '');
-        await rightNext(page).click();
+        await fill(page.getByLabel(/Groove depth|Play, trial fit/), known.measured.get(proof) ?? '');
+        await next(page);
         await expect(page.getByText('Best from the shelf')).toBeVisible();
     }
     if (['reading', 'torque', 'air'].includes(kind ?? '')) await read(page, kind ?? '');
     if (kind === 'photo') {
-        await page
-            .locator('[data-proof] input[type=file]')
-            .setInputFiles({ name: 'a.png', mimeType: 'image/png', buffer: PICTURE });
+        await picture(page);
     } else {
-        await rightNext(page).click();
+        await next(page);
     }
 }
 
 async function count(page: Page) {
     for (const field of await page.getByLabel(/counted \(of/).all()) {
         const label = await field.evaluate((e) => (e as HTMLInputElement).labels?.[0]?.textContent ?? '');
-        await field.fill(/of (\d+)\)/.exec(label)?.[1] ?? '');
+        await fill(field, /of (\d+)\)/.exec(label)?.[1] ?? '');
     }
 }
 
@@ -170,24 +179,23 @@ async function grade(page: Page, [condition, said, role = 'neither']: string[]) 
     const renewed = await page.locator('[data-proof]').getByText('always renewed:').isVisible();
     const disposition = said ?? (renewed ? 'replace' : 'reuse');
     const conditions = page.getByRole('radiogroup', { name: /condition$|^This word$/ });
-    await (
+    await press(
         condition
             ? conditions.getByRole('radio', { name: condition, exact: true })
-            : conditions.getByRole('radio').first()
-    ).click();
+            : conditions.getByRole('radio').first(),
+    );
     const alike = page.getByRole('button', { name: /^All are/ });
-    if (await alike.isVisible()) await alike.click(); // a pack: every plate of it
-    await page
-        .getByRole('radiogroup', { name: 'What becomes of it' })
-        .getByRole('radio', { name: disposition, exact: true })
-        .click();
-    await page.getByRole('radiogroup', { name: 'Is it' }).getByRole('radio', { name: role }).click();
+    if (await alike.isVisible()) await press(alike); // a pack: every plate of it
+    const answerOf = (group: string, name: string) =>
+        page.getByRole('radiogroup', { name: group }).getByRole('radio', { name, exact: true });
+    await press(answerOf('What becomes of it', disposition));
+    await press(answerOf('Is it', role));
 }
 
 async function measure(page: Page, m: Measure | undefined) {
     if (!m) return;
-    await page.getByLabel(`${m.what} (${m.unit})`).fill(String((m.window.min + m.window.max) / 2));
-    await page.getByLabel('Gauge', { exact: true }).selectOption(GAUGES[m.gauge] ?? 'D-01');
+    await fill(page.getByLabel(`${m.what} (${m.unit})`), String((m.window.min + m.window.max) / 2));
+    await pick(page.getByLabel('Gauge', { exact: true }), GAUGES[m.gauge] ?? 'D-01');
 }
 
 async function read(page: Page, kind: string) {
@@ -199,6 +207,25 @@ async function read(page: Page, kind: string) {
         torque: [`${newtonMetres} N.m`, newtonMetres < 20 ? 'T-01' : 'T-02'],
         air: ['2', 'P-01'],
     }[kind] as [string, string];
-    await page.getByLabel(/^Reading/).fill(value);
-    await page.getByLabel('Gauge', { exact: true }).selectOption(gauge);
+    await fill(page.getByLabel(/^Reading/), value);
+    await pick(page.getByLabel('Gauge', { exact: true }), gauge);
+}
+
+async function testParts(page: Page, group: string) {
+    const tests = known.tests.filter((t) => t.group === group);
+    for (const t of tests.filter((t) => t.derived === undefined)) {
+        await fill(page.getByLabel(`${t.name} (${t.unit})`), String((t.window.min + t.window.max) / 2));
+    }
+    const warm = page.getByLabel(/^Coils are that warm/);
+    if (await warm.isVisible()) await fill(warm, '20');
+    await pick(page.getByLabel('Gauge', { exact: true }), TESTERS[tests[0]?.unit ?? ''] ?? '');
+}
+
+/** Whoever built the sub-assemblies signs for each. */
+export async function signSubs(page: Page): Promise<void> {
+    const buttons = page.getByRole('button', { name: /^Sign for the (?!assembly)/ });
+    for (let left = await buttons.count(); left > 0; left--) {
+        await press(buttons.first());
+        await expect(buttons).toHaveCount(left - 1);
+    }
 }

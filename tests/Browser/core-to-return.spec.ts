@@ -1,5 +1,5 @@
 import { expect, test, type Locator, type Page } from '@playwright/test';
-import { inHand, prove, withoutNetwork, workThrough } from './bench';
+import { inHand, prove, signSubs, withoutNetwork, workThrough } from './bench';
 import { expectAt, scan, signIn, pickCustomer } from './people';
 
 const TAG = `C-${String(Date.now()).slice(-7)}`;
@@ -128,6 +128,7 @@ test('one physical unit goes from "a core arrives" to "the rebuilt unit came bac
         await page.keyboard.press('Enter');
         await expect(page.getByText('this field takes a length')).toBeVisible();
         await workThrough(page);
+        await signSubs(page);
         await expect(page.getByText('Everything is measured and inside its window.')).toBeVisible();
         await page.getByRole('button', { name: 'Sign for the assembly' }).click();
         await expectAt(page, 'Dyno');

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { inHand, prove, withoutNetwork, workThrough } from './bench';
+import { handsKnow, inHand, prove, withoutNetwork, workThrough } from './bench';
 import { signIn } from './people';
 
 test.use({ serviceWorkers: 'allow' });
@@ -10,6 +10,8 @@ async function programKept(page: Page) {
     await page.reload();
     await expect.poll(() => page.evaluate(() => navigator.serviceWorker.controller !== null)).toBe(true);
 }
+
+test.afterEach(() => handsKnow('RD4'));
 
 test('a tablet loaded anew without a network goes on where it was, and sends what it took', async ({ page }) => {
     await signIn(page, 'teardown', '/units/C-0217/teardown');
@@ -70,6 +72,7 @@ test('what the tablet keeps opens no door: nobody is in who was not', async ({ p
 });
 
 test('a soak runs on through a reload, with and without the network', async ({ page }) => {
+    handsKnow('LP6');
     await signIn(page, 'builder', '/units/C-0235/assembly');
     expect(await inHand(page)).toBe('clean/done');
     await workThrough(page, {}, 'soak');

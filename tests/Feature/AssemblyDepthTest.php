@@ -156,9 +156,11 @@ final class AssemblyDepthTest extends TestCase
         $this->actingAs(Person::query()->where('badge', '107')->firstOrFail());
         $prove = fn (string $proof, array $answer) => $this->prove('C-9001', 'assembly', 'support', $proof, $answer);
         $prove('tool-aligning-ring', ['code' => 'ST-09'])->assertOk();
+        $held = ['pump-forward' => '25', 'pump-reverse' => '25', 'pump-slide' => '20', 'gauge' => 'V-01'];
+        $prove('values-pump-vacuum', $held)->assertOk();
         $prove('torque-pump-cover', ['reading' => '20 N.m', 'gauge' => 'T-01'])->assertOk();
         $this->assertSame('running', $support()['activity'], 'no pump man: it is not done yet');
-        $this->assertStringContainsString('Somebody good at pumps', $support()['proven'][2]['open']);
+        $this->assertStringContainsString('Somebody good at pumps', $support()['proven'][3]['open']);
         $sign = fn (string $badge) => $prove('skilled-pumps', ['badge' => $badge, 'pin' => DemoShop::pin($badge)]);
         $this->assertProblem($sign('107'), 422, 'somebody else', '/answer/badge');
         $this->assertProblem($sign('104'), 422, 'is not down as good at pumps', '/answer/badge');
@@ -168,6 +170,7 @@ final class AssemblyDepthTest extends TestCase
         $this->write(self::AT.'/operations/support/moves', $undo)->assertOk();
         $this->as('builder');
         $prove('tool-aligning-ring', ['code' => 'ST-09'])->assertOk();
+        $prove('values-pump-vacuum', $held)->assertOk();
         $prove('torque-pump-cover', ['reading' => '20 N.m', 'gauge' => 'T-01'])->assertOk();
         $this->assertSame('done', $support()['state'], 'who did it is good at pumps');
     }
@@ -228,6 +231,22 @@ final class AssemblyDepthTest extends TestCase
         $short = $plan()->assertOk();
         $this->assertSame(1, $short->json('assigned'));
         $this->assertContains($scarce, array_column($short->json('oneMore'), 'part'));
+        // Accepted is kept: the one that got it has it, the other is offered nothing, until it is given back.
+        $kept = $this->write('/bin-plans/RD4/C1/kept', ['depths' => []])->assertCreated();
+        $has = array_column($kept->json('builds'), 'kept', 'coreTag');
+        $owner = (string) array_search(true, $has, true);
+        $other = $owner === 'C-9001' ? 'C-9002' : 'C-9001';
+        $this->assertFalse($has[$other]);
+        $depth = ['reading' => '0.982 in'];
+        $offer = fn (string $tag) => $this->write("/units/$tag/assembly/places/C1/propose", $depth)->json('result');
+        $this->assertTrue($offer($owner)['feasible']);
+        $this->assertFalse($offer($other)['feasible'], 'what is kept is offered to nobody else');
+        $this->assertSame(1, $plan()->json('assigned'), 'a new plan may give what an old one kept to somebody else');
+        $back = $this->write("/bin-plans/RD4/C1/kept/$owner", [], null, 'DELETE')->assertOk();
+        $this->assertNotContains(true, array_column($back->json('builds'), 'kept'));
+        $this->assertTrue($offer($other)['feasible']);
+        $none = $this->write("/bin-plans/RD4/C1/kept/$owner", [], null, 'DELETE');
+        $this->assertProblem($none, 409, 'Nothing is kept');
         $this->assertProblem($plan(['C-9002' => '3 bar']), 422, 'pressure', '/depths/C-9002');
         $this->assertProblem($this->write('/bin-plans/XX/C1'), 404, 'no family XX');
         $this->assertSame([], $this->write('/bin-plans/RD4/ZZ')->json('builds'), 'nobody has such a pack');

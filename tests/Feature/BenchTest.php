@@ -137,7 +137,7 @@ final class BenchTest extends TestCase
         $this->assertSame([[], null], [$front['readings'], $front['fit']], 'play and washer are open again');
         $this->assertSame(0, DB::table('installed_parts')->where('place', 'front')->whereNull('removed_at')->count());
         $this->assertProblem($this->move('assembly', 'output', 'undo', 'again'), 409, 'not done');
-        $this->workThrough(self::TAG, 'assembly');
+        $this->assembleEverything(self::TAG);
         $this->write('/units/'.self::TAG.'/assembly/sign-off')->assertCreated();
     }
 

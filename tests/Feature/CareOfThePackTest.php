@@ -54,6 +54,84 @@ final class CareOfThePackTest extends TestCase
                 '/stages/0',
                 'bonded rubber: it swells',
             ],
+            'a wave plate nobody counts' => [
+                function (\stdClass $pack) use ($family): void {
+                    $proofs = &self::named($family($pack, 3)->teardown, 'high-pack')->proofs;
+                    $proofs = array_values(array_filter($proofs, is_string(...)));
+                },
+                '/families/3/teardown/',
+                'The High pack has 1 wave plates: this operation counts none.',
+            ],
+            'a flat in its place, and nobody is told' => [
+                function (\stdClass $pack) use ($family): void {
+                    unset(self::named($family($pack, 0)->assembly, 'pack-C3')->byOption);
+                },
+                '/families/0/assembly/',
+                'has 1 flat plates with "wave-flat": this operation counts none.',
+            ],
+            'two gears commanded alike' => [
+                function (\stdClass $pack) use ($family): void {
+                    $family($pack, 3)->body->control->states[1]->on = ['S3', 'S2', 'S1'];
+                },
+                '/families/3/body/control/states/1/on',
+                'Gears "1" and "2" are commanded alike.',
+            ],
+            'a solenoid that is none' => [
+                function (\stdClass $pack) use ($family): void {
+                    $family($pack, 0)->body->control->states[0]->on[] = 'Z';
+                },
+                '/families/0/body/control/states/0/on/',
+                'no solenoid "Z"',
+            ],
+            'a gear the train has not' => [
+                function (\stdClass $pack) use ($family): void {
+                    $family($pack, 0)->body->control->states[0]->gear = '9';
+                },
+                '/families/0/body/control/states/0/gear',
+                'The train has no gear "9".',
+            ],
+            'tests nobody asks for' => [
+                function (\stdClass $pack) use ($family): void {
+                    $family($pack, 0)->benchTests[0]->group = 'nobody';
+                },
+                '/families/0/benchTests',
+                'No operation asks for the tests "nobody".',
+            ],
+            'one gauge for two quantities' => [
+                function (\stdClass $pack) use ($family): void {
+                    $family($pack, 0)->benchTests[1]->unit = 'mm';
+                },
+                '/families/0/benchTests/1/body/unit',
+                'this is another quantity',
+            ],
+            'reckoned from what comes later' => [
+                function (\stdClass $pack) use ($family): void {
+                    self::named($family($pack, 0)->benchTests, 'case-bush-grip')->derived->from = 'pump-bush-od';
+                },
+                '/body/derived/from',
+                'There is no test "pump-bush-od" before this one',
+            ],
+            'a shaft nobody drew' => [
+                function (\stdClass $pack) use ($family): void {
+                    $family($pack, 0)->body->strength[0]->part = 'ghost-shaft';
+                },
+                '/families/0/body/strength/0/part',
+                'The part "ghost-shaft" is not drawn.',
+            ],
+            'torque from nowhere' => [
+                function (\stdClass $pack) use ($family): void {
+                    $family($pack, 0)->body->strength[0]->carries = 'C9';
+                },
+                '/families/0/body/strength/0/carries',
+                'The train has no element "C9".',
+            ],
+            'a bore larger than its shaft' => [
+                function (\stdClass $pack) use ($family): void {
+                    $family($pack, 0)->body->strength[0]->inner_mm = 30;
+                },
+                '/families/0/body/strength/0/inner_mm',
+                'smaller than the outside',
+            ],
             'a tool nobody knows' => [
                 function (\stdClass $pack) use ($family): void {
                     self::named($family($pack, 0)->teardown, 'servo')->proofs[] = 'tool bent-nail';

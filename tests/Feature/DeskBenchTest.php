@@ -50,6 +50,10 @@ final class DeskBenchTest extends TestCase
         $refused = $this->write('/units/C-9001/dispatch/shipment', ['customer' => 'WS-LOW']);
         $this->assertProblem($refused, 409, 'Converter strapped to the bell');
         $this->assertSame('waits', $this->states('dispatch')['converter-held']);
+        $scan = ['dispatch', 'converter-seated', 'scan-converter-tag'];
+        $tag = fn (string $code) => $this->prove('C-9001', ...$scan, answer: compact('code'));
+        $this->assertProblem($tag('CV-1'), 422, 'that was \\"CV-9001\\"', '/answer/code');
+        $tag('CV-9001')->assertOk();
         $two = $this->prove('C-9001', 'dispatch', 'converter-seated', 'count', ['counts' => ['clicks felt' => 2]]);
         $this->assertProblem($two, 422, 'clicks felt');
         $this->prove('C-9001', 'dispatch', 'converter-seated', 'count', ['counts' => ['clicks felt' => 3]])->assertOk();

@@ -398,6 +398,7 @@ final class LoadDemoCommand extends Command
         if ($part) {
             return;
         }
+        BenchHands::signSubs($unit, $this->on($s['day'] + 5, 15, $badge));
         app(SignOffBuild::class)->sign($build, $this->on($s['day'] + 5, 16, $badge));
     }
 

@@ -158,6 +158,7 @@ final class CatalogMap
         'endPlays' => ['spec' => 'end-play', 'title' => 'End plays'],
         'fasteners' => ['spec' => 'fastener', 'title' => 'Fasteners'],
         'airChecks' => ['spec' => 'air-check', 'title' => 'Air checks'],
+        'benchTests' => ['spec' => 'bench-test', 'title' => 'Tests at the bench'],
         'teardown' => ['spec' => 'teardown-step', 'title' => 'Teardown steps'],
         'assembly' => ['spec' => 'assembly-step', 'title' => 'Assembly steps'],
         'findings' => ['spec' => 'finding', 'title' => 'Inspection list'],

@@ -19,7 +19,16 @@ final class CheckReferences
     private array $errors = [];
 
     /** Specifications a house rule or an option may change. */
-    private const CHANGEABLE = ['packs', 'endPlays', 'fasteners', 'airChecks', 'converters', 'assembly', 'teardown'];
+    private const CHANGEABLE = [
+        'packs',
+        'endPlays',
+        'fasteners',
+        'airChecks',
+        'benchTests',
+        'converters',
+        'assembly',
+        'teardown',
+    ];
 
     /** Lists whose entries have a key of their own. */
     private const CODED = [
@@ -199,6 +208,10 @@ final class CheckReferences
         array_push(
             $this->errors,
             ...CheckSection::errors($family, $at),
+            ...CheckCounts::errors($family, $at),
+            ...CheckTests::errors($family, $at),
+            ...CheckControl::errors($family, $at),
+            ...CheckStrength::errors($family, $at),
             ...CheckPorts::errors($family, $at),
             ...CheckFasteners::errors($family, $this->pack->vocabularies, $at),
             ...CheckLeaks::errors($family, $at),

@@ -17,6 +17,7 @@ final class PackShorthand
         'endPlays',
         'fasteners',
         'airChecks',
+        'benchTests',
         'teardown',
         'assembly',
         'findings',

@@ -7,7 +7,7 @@ use App\Catalog\Read\OperationsOfOld;
 /** Brings packs written in an older version of the format to today's, step by step (docs/formats/catalog-pack.md). */
 final class PackUpgrade
 {
-    public const VERSION = 4;
+    public const VERSION = 5;
 
     /** Version 3 gave every station one word and put the installer's duties into the catalog. */
     private const STATION_WORDS = [
@@ -25,6 +25,9 @@ final class PackUpgrade
         }
         if (($pack->version ?? null) === 3) {
             self::toVersion4($pack);
+        }
+        if (($pack->version ?? null) === 4) {
+            self::toVersion5($pack);
         }
     }
 
@@ -52,6 +55,15 @@ final class PackUpgrade
             }
         }
         $pack->version = 4;
+    }
+
+    /** Version 5 brought the tests at the bench: a pack of before has none. */
+    private static function toVersion5(\stdClass $pack): void
+    {
+        foreach (is_array($pack->families ?? null) ? $pack->families : [] as $family) {
+            $family instanceof \stdClass && $family->benchTests ??= [];
+        }
+        $pack->version = 5;
     }
 
     /** @return list<mixed> */

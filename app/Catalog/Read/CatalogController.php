@@ -44,10 +44,20 @@ final class CatalogController
             'train' => $family->train,
             'solved' => ChartReport::of($family->chart()),
             'shiftFeels' => ShiftFeels::of($family),
+            'control' => $family->body['control'] ?? null,
             'variants' => self::variants($family),
             'specs' => self::specs($family),
             'applications' => self::applications($family),
         ]);
+    }
+
+    public function strength(StrengthRequest $request, string $code, StrengthRegister $register): JsonResponse
+    {
+        $in = $request->validated();
+        $family = Family::query()->where('code', $code)->firstOrFail();
+        $shock = isset($in['shock']) ? (float) $in['shock'] : null;
+
+        return response()->json($register->of($family, (float) $in['engine'], (float) $in['stall'], $shock));
     }
 
     /** @return list<array<string, mixed>> */

@@ -37,6 +37,7 @@ final class AccountedTables
         'pack_fits',
         'pack_fit_picks',
         'installed_parts',
+        'held_parts',
         'measurements',
         'dyno_runs',
         'run_checks',

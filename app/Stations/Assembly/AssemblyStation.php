@@ -8,6 +8,7 @@ use App\Stations\Assembly\Http\GaugesController;
 use App\Stations\Assembly\Http\RecordController;
 use App\Stations\Assembly\Judges\ChosenParts;
 use App\Stations\Assembly\Judges\GaugeReading;
+use App\Stations\Assembly\Judges\TestedParts;
 use App\Stations\Assembly\Queries\AssemblyRecords;
 use App\Stations\Assembly\Queries\AssemblySection;
 use App\Stations\Assembly\Queries\LatestReadings;
@@ -15,6 +16,7 @@ use App\Stations\Assembly\Queries\OpenAssembly;
 use App\Work\Bench;
 use App\Work\Contracts\FitJudge;
 use App\Work\Contracts\ReadingJudge;
+use App\Work\Contracts\ValuesJudge;
 use App\Work\Http\BenchController;
 use App\Yard\Contracts\Blocker;
 use App\Yard\Contracts\BuiltNumbers;
@@ -41,8 +43,13 @@ final class AssemblyStation implements Station
         ])->middleware('can:assembly.work');
         BenchController::routes(Bench::Assembly);
         Route::get('units/{number}/assembly/air', [AssemblyController::class, 'air']);
+        Route::get('units/{number}/assembly/tests/{group}', [AssemblyController::class, 'tests']);
         GaugesController::routes();
         RecordController::routes();
+        Write::with('assembly.sign')->post('units/{number}/assembly/subs/{sub}/sign-off', [
+            AssemblyController::class,
+            'signSub',
+        ]);
         Write::with('assembly.sign')->post('units/{number}/assembly/sign-off', [
             AssemblyController::class,
             'signOff',
@@ -72,6 +79,7 @@ final class AssemblyStation implements Station
             AssemblyRecords::class => AssemblyRecords::class,
             ReadingJudge::class => GaugeReading::class,
             FitJudge::class => ChosenParts::class,
+            ValuesJudge::class => TestedParts::class,
         ];
     }
 

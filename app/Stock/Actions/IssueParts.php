@@ -6,6 +6,7 @@ use App\Catalog\Models\Part;
 use App\Kernel\Ledger\Ledger;
 use App\Kernel\Refusal;
 use App\Shop\Models\Person;
+use App\Stock\Models\HeldPart;
 use App\Stock\Models\InstalledPart;
 use App\Stock\Models\Lot;
 use App\Yard\Models\Build;
@@ -93,9 +94,32 @@ final class IssueParts
 
     /**
      * @param  list<string>  $numbers
+     * @param  list<int>  $builds  what is kept for these counts as free
+     * @return array<string, int> part number => pieces on the shelf that are kept for nobody else
+     */
+    public static function free(array $numbers, array $builds): array
+    {
+        $kept = HeldPart::query()
+            ->join('parts', 'parts.id', '=', 'held_parts.part_id')
+            ->whereIn('number', $numbers)
+            ->whereNull('released_at')
+            ->whereNotIn('build_id', $builds)
+            ->groupBy('number')
+            ->selectRaw('number, SUM(count) AS pieces')
+            ->pluck('pieces', 'number');
+        $shelf = self::onShelf($numbers);
+        foreach ($shelf as $number => $pieces) {
+            $shelf[$number] = max(0, $pieces - (int) ($kept[$number] ?? 0));
+        }
+
+        return $shelf;
+    }
+
+    /**
+     * @param  list<string>  $numbers
      * @return array<string, int> part number => pieces on the shelf
      */
-    public static function onShelf(array $numbers): array
+    private static function onShelf(array $numbers): array
     {
         return Part::query()
             ->leftJoin('stock_lots', 'stock_lots.part_id', '=', 'parts.id')

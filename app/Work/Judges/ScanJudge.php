@@ -5,6 +5,9 @@ namespace App\Work\Judges;
 use App\Kernel\Refusal;
 use App\Shop\Models\Person;
 use App\Work\Answer;
+use App\Work\Bench;
+use App\Work\Models\Proof;
+use App\Work\ProofKind;
 use App\Work\ProofSpec;
 use App\Work\Queries\BenchWork;
 
@@ -31,10 +34,33 @@ final class ScanJudge extends KeepsProofs
         if ($proof->of === self::OWN_LABEL && ! in_array($code, $own, true)) {
             throw Refusal::at('/answer/code', "\"$code\" is not the label of this unit.");
         }
+        $this->assertSame($work, $proof, $code);
         $pattern = $proof->body['pattern'] ?? null;
         if ($pattern !== null && preg_match('~'.str_replace('~', '\~', $pattern).'~u', $code) !== 1) {
             throw Refusal::at('/answer/code', "\"$code\" is not the code of a $proof->of. {$this->missing($proof)}");
         }
         $this->keep($work, $proof, $answer, $by, ['code' => $code]);
+    }
+
+    /** What was checked on the bench is what goes in, and what ships. */
+    private function assertSame(BenchWork $work, ProofSpec $proof, string $code): void
+    {
+        if (! isset($proof->body['same'])) {
+            return;
+        }
+        $checked = Proof::query()
+            ->where('unit_id', $work->unit->id)
+            ->where('bench', Bench::Assembly)
+            ->where('operation', $proof->body['same'])
+            ->where('kind', ProofKind::Scan)
+            ->whereNull('undone_at')
+            ->latest('id')
+            ->first();
+        if ($checked !== null && $checked->answer['code'] !== $code) {
+            throw Refusal::at(
+                '/answer/code',
+                "\"$code\" is not what was checked: that was \"{$checked->answer['code']}\".",
+            );
+        }
     }
 }

@@ -30,15 +30,15 @@ final class TimerJudge extends KeepsProofs
     public function take(BenchWork $work, ProofSpec $proof, Answer $answer, Person $by): void
     {
         $last = $work->last($proof);
-        if ($last !== null) {
-            throw new Refusal(
-                $this->against($proof, $last) ?? "$proof->of: the time is up. Say that it is done.",
-                409,
-            );
-        }
+        $running = $last === null ? null : $this->against($proof, $last);
         $already = filter_var($answer->body['already'] ?? false, FILTER_VALIDATE_BOOLEAN);
+        if ($last !== null && ($running === null || ! $already)) {
+            throw new Refusal($running ?? "$proof->of: the time is up. Say that it is done.", 409);
+        }
         if ($already && $answer->note === '') {
-            throw Refusal::at('/note', "Say since when and where: $proof->of was begun before.");
+            throw Refusal::at('/note', $running === null
+                ? "Say since when and where: $proof->of was begun before."
+                : "Say why $proof->of is not waited for.");
         }
         $minutes = $already ? 0.0 : (float) $proof->body['minutes'];
         $this->keep($work, $proof, $answer, $by, [

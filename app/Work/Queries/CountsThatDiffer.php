@@ -68,11 +68,14 @@ final class CountsThatDiffer
         return $list === null ? [] : (array) json_decode((string) json_encode($list->body->items), true);
     }
 
-    /** @param  array<string, array{fewer?: string, more?: string}>  $known  by the thing counted, or its last word */
+    /** @param  array<string, array{fewer?: string, more?: string}>  $known  by the thing counted, or its last words */
     private static function meaning(array $known, Discrepancy $d): ?string
     {
         $what = $d->operation === Discrepancy::INSPECTION ? 'loose pieces' : $d->what;
-        $means = $known[$what] ?? $known[Str::afterLast($what, ' ')] ?? [];
+        while (! isset($known[$what]) && str_contains($what, ' ')) {
+            $what = Str::after($what, ' ');
+        }
+        $means = $known[$what] ?? [];
 
         return $means[$d->counted < $d->expected ? 'fewer' : 'more'] ?? null;
     }

@@ -45,6 +45,8 @@ final class DiagnoseGears implements Calculator
             $in->has('pairs') && $in->bool('pairs'),
         );
 
-        return $diagnosis->ranked() + ['table' => $table->rows];
+        $looks = $in->has('looks') ? ['next' => $diagnosis->looks($in->integer('looks', min: 1, max: 50))] : [];
+
+        return $diagnosis->ranked() + $looks + ['table' => $table->rows];
     }
 }

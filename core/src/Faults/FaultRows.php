@@ -34,11 +34,14 @@ final class FaultRows
         }
     }
 
-    /** @return array<string, array<string, float>> feature => state => share */
-    public function expected(Fault $fault): array
+    /**
+     * @param  list<string>  $open  features nobody has looked at yet
+     * @return array<string, array<string, float>> feature => state => share
+     */
+    public function expected(Fault $fault, array $open = []): array
     {
         $out = [];
-        foreach (array_keys($this->symptoms->seen) as $feature) {
+        foreach ([...array_keys($this->symptoms->seen), ...$open] as $feature) {
             [$kind] = Symptoms::split($feature);
             $out[$feature] = $this->table->likelihoods($kind, $this->row($fault, $feature));
         }

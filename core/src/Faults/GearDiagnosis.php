@@ -6,6 +6,7 @@ namespace Yard\Core\Faults;
 
 use Yard\Core\BadInput;
 use Yard\Core\Drivetrain\ApplyChart;
+use Yard\Core\Evidence\ChoiceFeature;
 use Yard\Core\Evidence\EvidenceModel;
 use Yard\Core\Evidence\Hypothesis;
 
@@ -16,7 +17,7 @@ use Yard\Core\Evidence\Hypothesis;
  */
 final class GearDiagnosis
 {
-    /** @var list<Fault> */
+    /** @var non-empty-list<Fault> */
     private readonly array $faults;
 
     private readonly LikelihoodTable $table;
@@ -85,8 +86,37 @@ final class GearDiagnosis
         return ['suspects' => $suspects, 'entropyBits' => $ranking->entropyBits];
     }
 
-    /** @return non-empty-list<Fault> */
-    private static function faults(ApplyChart $chart, bool $pairs): array
+    /**
+     * The looks that would tell most for what they cost, best first.
+     *
+     * @return list<array{kind: string, what: string, gainBits: float, gainPerEffort: float}>
+     */
+    public function looks(int $most): array
+    {
+        $unseen = $this->symptoms->unseen($this->table);
+        $open = array_map(static fn (ChoiceFeature $f): string => $f->id, $unseen);
+        $hypotheses = array_map(fn (Fault $fault): Hypothesis => new Hypothesis(
+            $fault->key(),
+            $this->prior($fault),
+            $this->rows->expected($fault, $open),
+        ), $this->faults);
+        $model = new EvidenceModel([...$this->symptoms->features($this->table), ...$unseen], $hypotheses);
+        $looks = [];
+        foreach (array_slice($model->given($this->symptoms->all())->next, 0, $most) as $look) {
+            [$kind, $what] = Symptoms::split($look->feature);
+            $looks[] = [
+                'kind' => $kind,
+                'what' => $what,
+                'gainBits' => $look->gainBits,
+                'gainPerEffort' => $look->gainPerEffort,
+            ];
+        }
+
+        return $looks;
+    }
+
+    /** @return non-empty-list<Fault> everything that may be wrong by itself */
+    public static function singles(ApplyChart $chart): array
     {
         $faults = array_map(Fault::ofUnit(...), array_keys(Fault::OF_THE_UNIT));
         foreach ($chart->train->elements as $id => $element) {
@@ -99,6 +129,14 @@ final class GearDiagnosis
                 $faults[] = Fault::ofElement((string) $id, $kind, $oneWay);
             }
         }
+
+        return $faults;
+    }
+
+    /** @return non-empty-list<Fault> */
+    private static function faults(ApplyChart $chart, bool $pairs): array
+    {
+        $faults = self::singles($chart);
         $ids = array_map(strval(...), array_keys($chart->train->elements));
         foreach ($pairs ? $ids : [] as $n => $id) {
             foreach (array_slice($ids, $n + 1) as $other) {

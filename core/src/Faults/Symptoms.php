@@ -22,6 +22,9 @@ final readonly class Symptoms
         'lockup' => ['ok', 'none', 'hunts', 'shudder', 'stays-on'],
     ];
 
+    /** What a look costs, in looks at one gear on the road: a gauge takes the pan off the floor (common practice). */
+    private const EFFORT = ['gear' => 1.0, 'shift' => 1.0, 'lockup' => 1.0, 'pressure' => 4.0];
+
     /** @var array<string, string> feature ("gear:4", "shift:2-3", "pressure:C1", "lockup:") => what was seen */
     public array $seen;
 
@@ -111,6 +114,35 @@ final readonly class Symptoms
         }
         foreach ($this->codes as $code) {
             $out[] = new ChoiceFeature("code:$code->code", ['stored', 'not stored'], $table->reliability('code'));
+        }
+
+        return $out;
+    }
+
+    /**
+     * What was not looked at yet: each gear and shift on the road, the lock-up, the pressure of each clutch and brake.
+     *
+     * @return list<ChoiceFeature>
+     */
+    public function unseen(LikelihoodTable $table): array
+    {
+        $gears = array_map(strval(...), array_keys($this->chart->applied));
+        $forward = array_map(strval(...), array_keys(array_filter(
+            $this->chart->ratios(),
+            static fn (float $ratio): bool => $ratio > 0.0,
+        )));
+        $all = [...array_map(static fn (string $g): string => "gear:$g", $gears), 'lockup:lockup'];
+        foreach (array_slice($forward, 1) as $n => $gear) {
+            $all[] = "shift:$forward[$n]-$gear";
+        }
+        foreach ($this->chart->train->elements as $id => $element) {
+            $element->kind === 'one-way' || $all[] = "pressure:$id";
+        }
+        $out = [];
+        foreach (array_diff($all, array_keys($this->seen)) as $feature) {
+            [$kind] = self::split($feature);
+            $effort = self::EFFORT[$kind];
+            $out[] = new ChoiceFeature($feature, self::STATES[$kind], $table->reliability($kind), $effort);
         }
 
         return $out;

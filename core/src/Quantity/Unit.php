@@ -14,6 +14,8 @@ final class Unit
 {
     private const LBF = 44482216152605.0; // x 1e-13 N, exact: 0.45359237 kg x 9.80665 m/s2
 
+    private const INCH_OF_MERCURY = 3386.389; // conventional, Pa
+
     /** symbol => [kind, numerator, denominator] */
     private const TABLE = [
         'm' => ['length', 1.0, 1.0],
@@ -31,6 +33,7 @@ final class Unit
         'kPa' => ['pressure', 1000.0, 1.0],
         'bar' => ['pressure', 100000.0, 1.0],
         'psi' => ['pressure', self::LBF, 6451600000.0],
+        'inHg' => ['pressure', self::INCH_OF_MERCURY, 1.0],
         'rad/s' => ['rotation', 1.0, 1.0],
         'rpm' => ['rotation', M_PI, 30.0],
         'K' => ['temperature', 1.0, 1.0],
@@ -52,6 +55,10 @@ final class Unit
         'mph' => ['speed', 44704.0, 100000.0],
         'cSt' => ['viscosity', 1.0, 1000000.0],
         'mm2/s' => ['viscosity', 1.0, 1000000.0],
+        'ohm' => ['resistance', 1.0, 1.0],
+        'kohm' => ['resistance', 1000.0, 1.0],
+        'g.cm' => ['unbalance', 1.0, 100000.0],
+        'g.mm' => ['unbalance', 1.0, 1000000.0],
     ];
 
     private function __construct(
@@ -88,7 +95,7 @@ final class Unit
         return array_values(array_unique(array_column(self::TABLE, 0)));
     }
 
-    /** The value in the SI unit of its kind (m, N.m, Pa, rad/s, K, W, kg, N, m3, m/s, m2/s). */
+    /** The value in the SI unit of its kind (m, N.m, Pa, rad/s, K, W, kg, N, m3, m/s, m2/s, ohm, kg.m). */
     public function toSi(float $value): float
     {
         return match ($this->symbol) {
@@ -147,7 +154,7 @@ final class Unit
     {
         return match ($kind) {
             'rotation' => 'a speed of rotation',
-            default => ($kind === 'angle' ? 'an ' : 'a ').$kind,
+            default => (in_array($kind, ['angle', 'unbalance'], true) ? 'an ' : 'a ').$kind,
         };
     }
 }

@@ -34,12 +34,14 @@ type Props = {
     badge: string | null;
     /** What stands above the work: what the customer said of it. */
     lead?: ReactNode;
+    /** What is done once nothing is left in hand. */
+    finish?: ReactNode;
 };
 
 /** Keys that mean "right, next" beside Enter: what foot pedals and page turners send. */
 const PEDAL = new Set(['PageDown']);
 
-type ShownProps = Pick<Props, 'bench' | 'card' | 'material' | 'editable'> & {
+type ShownProps = Pick<Props, 'bench' | 'card' | 'material' | 'editable' | 'finish'> & {
     work: Work;
     operation: Operation | null;
     next: Operation | null;
@@ -51,6 +53,9 @@ type ShownProps = Pick<Props, 'bench' | 'card' | 'material' | 'editable'> & {
 
 type PictureProps = Pick<ShownProps, 'bench' | 'work' | 'operation' | 'next'>;
 
+/** Proofs with a form of several fields: the picture leaves them room. */
+const TALL = new Set(['condition', 'values']);
+
 const dueOf = (o: Operation | null) => o?.proofs[dueAt(o)];
 
 /** The drawing; beside it, where air is blown, the face with the port that fills what is checked. */
@@ -58,7 +63,7 @@ function Picture({ bench, work, operation, next }: PictureProps) {
     const due = dueOf(operation);
     const blown = due?.kind === 'air' ? due.of : null;
     const lit = operation && blown ? { ...operation, parts: [blown] } : operation;
-    const height = due?.kind === 'condition' ? 'h-52' : 'h-72';
+    const height = due !== undefined && TALL.has(due.kind) ? 'h-52' : 'h-72';
     return (
         <div className={`flex shrink-0 border-b border-rule bg-sheet ${height}`}>
             <Drawing
@@ -73,16 +78,19 @@ function Picture({ bench, work, operation, next }: PictureProps) {
 }
 
 /** The picture with the part in hand lit, and the operation in hand below it. */
-function Shown({ work, operation, next, children, ...props }: ShownProps) {
+function Shown({ work, operation, next, children, finish, ...props }: ShownProps) {
     return (
         <>
             <Picture bench={props.bench} {...{ work, operation, next }} />
             {operation ? (
                 <InHand key={operation.code} {...props} operation={operation} prove={children} />
             ) : (
-                <p className="p-4 font-head text-3xl">
-                    <Mark kind="good">Everything on this bench is done.</Mark>
-                </p>
+                <div className="p-4">
+                    <p className="mb-3 font-head text-3xl">
+                        <Mark kind="good">Everything on this bench is done.</Mark>
+                    </p>
+                    {finish}
+                </div>
             )}
         </>
     );
@@ -104,7 +112,7 @@ function usePedal() {
 }
 
 /** One operation at a time: its picture, its deciding number, and what comes next. */
-export function Bench({ bench, card: seen, onCard, material, editable, me, badge, lead }: Props) {
+export function Bench({ bench, card: seen, onCard, material, editable, me, badge, lead, finish }: Props) {
     const [chosen, setChosen] = useState<Chosen | null>(null);
     const [all, setAll] = useState(false);
     const hands = useBench({ bench, card: seen, badge, onCard });
@@ -133,7 +141,7 @@ export function Bench({ bench, card: seen, onCard, material, editable, me, badge
             {all ? (
                 <AllSteps {...{ bench, work, at }} number={card.coreTag} onChoose={pick} />
             ) : (
-                <Shown {...{ bench, card, work, material, operation, next, editable, busy, problem }}>
+                <Shown {...{ bench, card, work, material, operation, next, editable, busy, problem, finish }}>
                     {(...sent) => prove(...sent).then(stay(sent[0]))}
                 </Shown>
             )}
@@ -218,8 +226,8 @@ function Handover({ work, me, onChoose }: { work: Work; me: string | null; onCho
             {left.map((h) => (
                 <li key={h.operation} className="flex flex-wrap items-center gap-x-3">
                     <Mark kind="warn">
-                        {h.by} left "{h.name}" {h.activity === 'paused' ? 'set down' : 'begun'}: {h.proven} of {h.of}{' '}
-                        proven
+                        {h.by} left "{h.name}" {h.activity === 'paused' ? 'set down' : 'begun'}:{' '}
+                        {`${h.proven} of ${h.of} proven`}
                     </Mark>
                     <span className="text-sm">{h.note || h.open[0]}</span>
                     <button

@@ -73,6 +73,7 @@ const PROOF_WORDS: Record<ProofAsked['kind'], string> = {
     observation: 'what is seen',
     tool: 'tool',
     patch: 'patch',
+    values: 'test',
     skilled: 'skill',
 };
 

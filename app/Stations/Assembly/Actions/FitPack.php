@@ -10,6 +10,7 @@ use App\Shop\Models\Person;
 use App\Stations\Assembly\Models\PackFit;
 use App\Stations\Assembly\Queries\FitProposal;
 use App\Stock\Actions\IssueParts;
+use App\Stock\Models\HeldPart;
 use App\Yard\Models\Build;
 use Yard\Core\Quantity\Unit as MeasureUnit;
 
@@ -37,6 +38,7 @@ final class FitPack
         $this->undo($build, $place);
         $taken = array_map(fn (array $p) => ['part' => $p['part'], 'count' => $p['count']], $choice['picks']);
         $this->stock->issue($build, $place, $taken, $by);
+        HeldPart::release($build, $place);
         $fit = PackFit::create([
             'build_id' => $build->id,
             'pack' => $place,

@@ -2,6 +2,7 @@
 
 namespace App\Stations\Assembly\Actions;
 
+use App\Catalog\Models\Part;
 use App\Kernel\Ledger\Ledger;
 use App\Kernel\Refusal;
 use App\Shop\Models\Person;
@@ -56,6 +57,45 @@ final class PickParts
         $this->stock->issue($build, $place, [['part' => $number, 'count' => $count]], $by, $scanned->lot);
         $event = ['line' => $part, 'part' => $number, 'lot' => $scanned->lot, 'count' => $count];
         $this->ledger->onUnit($build->unit, 'part.picked', $event);
+    }
+
+    /**
+     * A line the shelf does not have is got for this unit alone: a lot of its own, taken at once.
+     *
+     * @param  'bought'|'borrowed'  $how
+     */
+    public function buy(
+        Build $build,
+        string $part,
+        string $how,
+        string $from,
+        string $lot,
+        ?float $paid,
+        Person $by,
+    ): void {
+        Gatekeeper::at($build->unit, StationName::Assembly, StationName::Teardown);
+        $line = $this->line($build, $part);
+        $line['left'] > 0 ||
+            throw new Refusal("All {$line['count']} \"{$line['name']}\" are picked already.", 409);
+        $lot = mb_strtoupper($lot);
+        Lot::query()->where('lot', $lot)->exists() &&
+            throw Refusal::at('/lot', "There is a lot \"$lot\" on the shelf already: scan it, or check the number.");
+        Lot::create([
+            'part_id' => Part::query()->where('number', $part)->valueOrFail('id'),
+            'lot' => $lot,
+            'supplier' => $from,
+            'quantity' => $line['left'],
+            'place' => $build->serial,
+            'received_on' => now()->format('Y-m-d'),
+        ]);
+        $this->ledger->onUnit($build->unit, "part.$how", [
+            'line' => $part,
+            'lot' => $lot,
+            'count' => $line['left'],
+            'from' => $from,
+            'paid' => $paid,
+        ]);
+        $this->pick($build, $part, $lot, null, $by);
     }
 
     public function putBack(Build $build, string $part, Person $by): void

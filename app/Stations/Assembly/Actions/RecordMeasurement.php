@@ -34,41 +34,46 @@ final class RecordMeasurement
         Answer $answer,
         Person $by,
     ): Measurement {
-        $note = $answer->note;
         $place = Place::of($build, $kind, $code);
         $reading = TypedQuantity::parse($typed, $kind->quantity(), $place->unit, '/answer/reading');
         $gauge = Gauge::thatShowed($gaugeCode, $kind->quantity(), $reading, '/answer');
-        $value = $reading->in($place->unit);
-        if (trim($note) === '') {
-            $this->assertAsPredicted($build, $place, $value);
+        if (trim($answer->note) === '') {
+            $this->assertAsPredicted($build, $place, $reading->in($place->unit));
         }
-        $measurement = Measurement::create([
-            'build_id' => $build->id,
-            'kind' => $kind,
-            'code' => $code,
+
+        return $this->keep($build, $place, $reading, $gauge, $answer, $by);
+    }
+
+    /** @param  Gauge|null  $gauge  null where the number is reckoned from others */
+    public function keep(
+        Build $build,
+        Place $place,
+        TypedQuantity $reading,
+        ?Gauge $gauge,
+        Answer $answer,
+        Person $by,
+    ): Measurement {
+        $value = $reading->in($place->unit);
+        $said = [
+            'kind' => $place->kind,
+            'code' => $place->code,
             'value' => $value,
             'unit' => $place->unit,
             'typed' => $reading->typed,
+            'inside' => $place->holds($value),
+            'note' => $answer->note,
+        ];
+        $measurement = Measurement::create($said + [
+            'build_id' => $build->id,
             'si' => $reading->si,
             'window_min' => $place->min,
             'window_max' => $place->max,
-            'inside' => $place->holds($value),
-            'gauge_id' => $gauge->id,
-            'note' => $note,
+            'gauge_id' => $gauge?->id,
             'measured_by' => $by->id,
             'measured_at' => $answer->at,
             'tablet_at' => $answer->tablet,
         ]);
-        $this->ledger->onUnit($build->unit, 'measurement.recorded', [
-            'kind' => $kind,
-            'code' => $code,
-            'value' => $value,
-            'unit' => $place->unit,
-            'typed' => $reading->typed,
-            'gauge' => $gauge->code,
-            'inside' => $place->holds($value),
-            'note' => $note,
-        ]);
+        $this->ledger->onUnit($build->unit, 'measurement.recorded', $said + ['gauge' => $gauge?->code]);
 
         return $measurement;
     }

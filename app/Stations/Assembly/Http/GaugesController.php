@@ -4,8 +4,10 @@ namespace App\Stations\Assembly\Http;
 
 use App\Kernel\Refusal;
 use App\Shop\Actions\KeepGauges;
+use App\Shop\Http\SignedRequest;
 use App\Shop\Models\Gauge;
 use App\Shop\Queries\GaugeRegister;
+use App\Stations\Assembly\Actions\HoldParts;
 use App\Stations\Assembly\Queries\BinPlan;
 use App\Stations\Assembly\Queries\DoubtfulReadings;
 use App\Stations\Assembly\Queries\ProcessChart;
@@ -29,6 +31,8 @@ final class GaugesController
         Route::get('processes', [self::class, 'processes']);
         // It computes and stores nothing, too long for an address line.
         Route::post('bin-plans/{family}/{pack}', [self::class, 'bin'])->middleware('can:assembly.work');
+        Write::with('assembly.work')->post('bin-plans/{family}/{pack}/kept', [self::class, 'keep']);
+        Write::with('assembly.work')->delete('bin-plans/{family}/{pack}/kept/{number}', [self::class, 'giveBack']);
         Route::get('processes/{family}/{kind}/{code}', [self::class, 'process']);
     }
 
@@ -63,6 +67,31 @@ final class GaugesController
     public function bin(BinPlanRequest $request, string $family, string $pack, BinPlan $plan): JsonResponse
     {
         return response()->json($plan->of($family, $pack, $request->depths()));
+    }
+
+    public function keep(
+        BinPlanRequest $request,
+        string $family,
+        string $pack,
+        HoldParts $action,
+        BinPlan $plan,
+    ): JsonResponse {
+        $action->accept($family, $pack, $request->depths(), $request->person());
+
+        return response()->json($plan->of($family, $pack, $request->depths()), 201);
+    }
+
+    public function giveBack(
+        SignedRequest $request,
+        string $family,
+        string $pack,
+        string $number,
+        HoldParts $action,
+        BinPlan $plan,
+    ): JsonResponse {
+        $action->giveBack($number, $pack);
+
+        return response()->json($plan->of($family, $pack, []));
     }
 
     public function processes(ProcessChart $chart): JsonResponse

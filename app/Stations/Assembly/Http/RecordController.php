@@ -23,6 +23,7 @@ final class RecordController
         Route::get('units/{number}/assembly/record.pdf', [self::class, 'pdf']);
         Route::get('units/{number}/assembly/picks', [self::class, 'picks']);
         Write::with('assembly.work')->post('units/{number}/assembly/picks', [self::class, 'pick']);
+        Write::with('assembly.work')->post('units/{number}/assembly/picks/{part}/bought', [self::class, 'buy']);
         Write::with('assembly.work')->delete('units/{number}/assembly/picks/{part}', [self::class, 'putBack']);
     }
 
@@ -46,6 +47,21 @@ final class RecordController
         $in = $request->validated();
         $build = Build::released($number);
         $action->pick($build, $in['part'], $in['lot'], $in['instead'] ?? null, $request->person());
+
+        return response()->json($list->of($build), 201);
+    }
+
+    public function buy(
+        BuyRequest $request,
+        string $number,
+        string $part,
+        PickParts $action,
+        PickList $list,
+    ): JsonResponse {
+        $in = $request->validated();
+        $build = Build::released($number);
+        $paid = isset($in['paid']) ? (float) $in['paid'] : null;
+        $action->buy($build, $part, $in['how'], $in['from'], $in['lot'], $paid, $request->person());
 
         return response()->json($list->of($build), 201);
     }

@@ -3,7 +3,6 @@
 namespace App\Stations\Assembly\Judges;
 
 use App\Kernel\Refusal;
-use App\Shop\Models\Gauge;
 use App\Shop\Models\Person;
 use App\Stations\Assembly\Actions\RecordMeasurement;
 use App\Stations\Assembly\Models\Measurement;
@@ -60,7 +59,7 @@ final class GaugeReading implements ReadingJudge
             return ": the {$kind->inWords()} is not measured.";
         }
 
-        return $this->against($kind, $last, $record->gaugeOf($last)) ??
+        return SoundReading::against($kind->inWords(), $last, $record->gaugeOf($last)) ??
             $this->reopened($place['element'] ?? null, $last, $reopened);
     }
 
@@ -90,22 +89,6 @@ final class GaugeReading implements ReadingJudge
                 ->get()
                 ->each(fn (Measurement $m) => $m->update(['undone_at' => now()]));
         }
-    }
-
-    private function against(ReadingKind $kind, Measurement $m, ?Gauge $gauge): ?string
-    {
-        if (! $m->inside) {
-            return ": the {$kind->inWords()} of ".(float) $m->value." $m->unit lies outside ".
-                (float) $m->window_min.' to '.(float) $m->window_max.'.';
-        }
-
-        if ($gauge?->isDoubtful($m->measured_at) === true) {
-            return ": the gauge $gauge->name was found bad afterwards; measure it again with another.";
-        }
-
-        return $gauge !== null && $gauge->calibrated_until < $m->measured_at->format('Y-m-d')
-            ? ": the gauge $gauge->name was past its calibration date."
-            : null;
     }
 
     /** @param  array{element: string, at: Carbon}|null  $reopened */

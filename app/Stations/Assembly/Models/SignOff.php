@@ -12,6 +12,7 @@ use Illuminate\Support\Carbon;
  * @property int $build_id
  * @property string $what
  * @property int $loop_no
+ * @property int $nth  of the same in one loop: what was undone is signed for again
  * @property int $signed_by
  * @property Carbon $signed_at
  */
@@ -23,6 +24,7 @@ final class SignOff extends AccountedRecord
         'build_id',
         'what',
         'loop_no',
+        'nth',
         'signed_by',
         'signed_at',
     ];

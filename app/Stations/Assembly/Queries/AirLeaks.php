@@ -5,7 +5,6 @@ namespace App\Stations\Assembly\Queries;
 use App\Stations\Assembly\Models\Measurement;
 use App\Work\ReadingKind;
 use App\Yard\Models\Build;
-use Illuminate\Support\Facades\DB;
 use Yard\Core\BadInput;
 use Yard\Core\Hydraulics\AirLeak;
 use Yard\Core\Quantity\Quantity;
@@ -17,12 +16,6 @@ final class AirLeaks
     private const SHOP_C = 20.0;
 
     private const AMBIENT_KPA = 101.325;
-
-    /** Good builds it is held against. */
-    private const BUILDS = 30;
-
-    /** Fewer say nothing. */
-    private const LEAST = 5;
 
     /** Beyond so many times the spread of the middle half above it, a build is unlike the good ones (Tukey, 1977). */
     private const FENCE = 1.5;
@@ -69,7 +62,7 @@ final class AirLeaks
             'mm' => $mm,
             'good' => $good,
             'unlike' => $good !== null && $mm > $good['fence'],
-            'why' => $good === null ? 'Fewer than '.self::LEAST.' good builds to hold it against.' : null,
+            'why' => $good === null ? 'Fewer than '.GoodBuilds::LEAST.' good builds to hold it against.' : null,
         ];
     }
 
@@ -98,22 +91,11 @@ final class AirLeaks
      */
     private function good(Build $build, array $place): ?array
     {
-        $losses = DB::table('measurements')
-            ->join('builds', 'builds.id', '=', 'build_id')
-            ->join('units', 'units.id', '=', 'builds.unit_id')
-            ->where('kind', ReadingKind::AirCheck->value)
-            ->where('measurements.code', $place['code'])
-            ->where('family_id', $build->unit->family_id)
-            ->where('build_id', '<>', $build->id)
-            ->where('inside', true)
-            ->whereNull('undone_at')
-            ->orderByDesc('measurements.id')
-            ->limit(self::BUILDS)
-            ->pluck('value');
-        if ($losses->count() < self::LEAST) {
+        $losses = GoodBuilds::readings($build, ReadingKind::AirCheck, $place['code']);
+        if ($losses === null) {
             return null;
         }
-        $holes = $losses->map(fn (string $loss): float => self::hole($place, (float) $loss))->sort()->values();
+        $holes = $losses->map(fn (float $loss): float => self::hole($place, $loss))->sort()->values();
         $quarter = fn (float $share): float => (float) $holes[(int) round($share * ($holes->count() - 1))];
 
         return [

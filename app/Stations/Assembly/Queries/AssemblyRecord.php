@@ -38,6 +38,15 @@ final readonly class AssemblyRecord
         );
     }
 
+    /** @return array<string, float> what was read last at the places of a kind, each in its own unit */
+    public function latest(string $kind): array
+    {
+        return array_map(
+            fn (array $taken): float => (float) $taken[count($taken) - 1]->value,
+            array_filter($this->readings[$kind] ?? []),
+        );
+    }
+
     public function gaugeOf(Measurement $measurement): ?Gauge
     {
         return $measurement->gauge_id === null ? null : $this->gauges->get($measurement->gauge_id);

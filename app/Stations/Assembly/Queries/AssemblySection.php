@@ -11,8 +11,10 @@ use App\Stations\Assembly\Models\PackFitPick;
 use App\Stations\Assembly\Models\SignOff;
 use App\Stock\Queries\InstalledNow;
 use App\Work\Bench;
+use App\Work\BenchTest;
 use App\Work\Queries\BenchShown;
 use App\Work\Queries\BenchWork;
+use App\Work\ReadingKind;
 use App\Yard\Contracts\Section;
 use App\Yard\Gate;
 use App\Yard\Gatekeeper;
@@ -22,6 +24,7 @@ use App\Yard\StationName;
 use Yard\Core\Fasteners\Thread;
 use Yard\Core\Fasteners\Tightening;
 use Yard\Core\Quantity\Quantity;
+use Yard\Core\Quantity\Unit as MeasureUnit;
 
 final class AssemblySection implements Section
 {
@@ -34,6 +37,7 @@ final class AssemblySection implements Section
         private readonly HouseRules $rules,
         private readonly BenchShown $bench,
         private readonly AssemblyRecords $records,
+        private readonly SubAssemblies $subs,
     ) {
     }
 
@@ -67,6 +71,7 @@ final class AssemblySection implements Section
                 ...$places('pack', $frozen['packs']),
                 ...$places('end-play', $frozen['endPlays']),
                 ...$places('air-check', $frozen['airChecks']),
+                ...$places('bench-test', $frozen['benchTests'] ?? []),
             ],
             'fasteners' => array_map(
                 fn (array $f) => $this->fastener($f, $record->readings['torque'][$f['code']] ?? []),
@@ -77,6 +82,8 @@ final class AssemblySection implements Section
             'blockers' => $here
                 ? [...Gatekeeper::holds($unit, Gate::SignOff), ...$this->open->of($unit, $work)]
                 : [],
+            'subs' => $this->subs->of($work),
+            'gaugeShare' => $this->rules->share('gauge-share'),
             'signOffs' => $this->signOffs($build),
         ];
     }
@@ -87,20 +94,36 @@ final class AssemblySection implements Section
      */
     private function place(string $kind, array $row, AssemblyRecord $record): array
     {
-        $fit = $kind === 'air-check' ? null : $record->fits[$row['code']] ?? null;
+        $fit = in_array($kind, ['pack', 'end-play'], true) ? $record->fits[$row['code']] ?? null : null;
 
         return [
             'code' => $row['code'],
             'name' => $row['name'],
             'kind' => $kind,
             'unit' => $row['unit'],
+            'quantity' => MeasureUnit::of($row['unit'])->kind,
             'window' => $row['window'],
             'source' => $row['source'],
             'confidence' => $row['confidence'],
             ...self::told($row),
             'fit' => $fit === null ? null : $this->fit($fit),
             'readings' => array_map($this->reading(...), $record->readings[$kind][$row['code']] ?? []),
+            ...self::reckoned($kind, $row, $record),
         ] + array_intersect_key($row, self::OPTIONAL) + self::OPTIONAL;
+    }
+
+    /**
+     * @param  array<string, mixed>  $row
+     * @return array{press: array<string, mixed>|null, passes: float|null}
+     */
+    private static function reckoned(string $kind, array $row, AssemblyRecord $record): array
+    {
+        $values = $kind === ReadingKind::BenchTest->value ? $record->latest($kind) : [];
+
+        return [
+            'press' => BenchTest::pressed($row, $values),
+            'passes' => BenchTest::passes($row, $values[$row['code']] ?? null),
+        ];
     }
 
     /**
@@ -127,6 +150,9 @@ final class AssemblySection implements Section
         'fixed' => [],
         'tooTight' => null,
         'tooLoose' => null,
+        'group' => null,
+        'coil' => false,
+        'derived' => null,
     ];
 
     /** @return array<string, mixed> */
@@ -151,6 +177,7 @@ final class AssemblySection implements Section
     {
         return array_values(SignOff::query()
             ->where('build_id', $build->id)
+            ->where('what', 'assembly')
             ->orderBy('id')
             ->get()
             ->map(

@@ -7,6 +7,7 @@ use App\Kernel\Refusal;
 use App\Kernel\TypedQuantity;
 use App\Stations\Assembly\Models\PackFit;
 use App\Stock\Actions\IssueParts;
+use App\Stock\Models\HeldPart;
 use App\Yard\Models\Build;
 use App\Yard\Models\Unit;
 use App\Yard\StationName;
@@ -43,7 +44,10 @@ final class BinPlan
             fn (Build $b): array => self::parts(self::place($b, $pack)),
             $builds,
         ))));
-        $stock = IssueParts::onShelf($parts) + array_fill_keys($parts, 0);
+        $ids = array_map(fn (Build $b): int => $b->id, $builds);
+        $stock = IssueParts::free($parts, $ids) + array_fill_keys($parts, 0);
+        $kept = HeldPart::query()->whereIn('build_id', $ids)->where('place', $pack)->whereNull('released_at')->get();
+        $kept = $kept->pluck('build_id')->flip();
         foreach ($builds as $build) {
             $place = self::place($build, $pack);
             $tag = $build->unit->core_tag;
@@ -55,7 +59,7 @@ final class BinPlan
                 'window' => $place['window'],
                 'target' => (float) $place['target'],
             ]);
-            $head = ['coreTag' => $tag, 'serial' => $build->serial];
+            $head = ['coreTag' => $tag, 'serial' => $build->serial, 'kept' => isset($kept[$build->id])];
             $rows[] = $head + ['depth' => $depth, 'measured' => isset($depths[$tag])];
             $names += self::names($place);
         }

@@ -14,6 +14,7 @@ use App\Work\Queries\BenchWork;
 use App\Work\ReadingKind;
 use App\Yard\Contracts\DynoRecord;
 use App\Yard\Models\Build;
+use Illuminate\Support\Str;
 
 /** What was built, on paper: every operation, value, part, lot, person and gauge, and what is not as ordered. */
 final class BuildRecord
@@ -47,7 +48,7 @@ final class BuildRecord
             'installed' => InstalledNow::in($build->id),
             'signOffs' => array_values(SignOff::query()->where('build_id', $build->id)->orderBy('id')->get()
                 ->map(fn (SignOff $s): array => [
-                    'what' => $s->what,
+                    'what' => ucfirst(Str::after($s->what, 'sub:')),
                     'by' => $this->names->of($s->signed_by),
                     'at' => $s->signed_at->format('j M Y, H:i'),
                 ])->all()),
@@ -129,6 +130,8 @@ final class BuildRecord
     {
         $said = [];
         foreach ($lines as $line) {
+            $line['left'] > 0 && $said[] = "{$line['left']} of {$line['count']} \"{$line['name']}\" come from no "
+                .'scanned lot.';
             foreach ($line['picked'] as $picked) {
                 if ($picked['part'] !== $line['part']) {
                     $said[] = "{$picked['part']} in place of {$line['part']} ({$line['name']}).";

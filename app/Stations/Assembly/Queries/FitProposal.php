@@ -150,15 +150,16 @@ final class FitProposal
     }
 
     /**
-     * What is on the shelf; what this place holds already may stay.
+     * What is on the shelf and kept for no other build; what this place holds already may stay.
      *
      * @param  list<array<string, mixed>>  $slots
      * @return array<string, int> by part
      */
     private static function shelf(Build $build, string $place, array $slots): array
     {
-        $shelf = IssueParts::onShelf(
+        $shelf = IssueParts::free(
             array_merge([], ...array_map(fn (array $s) => array_column($s['options'], 'part'), $slots)),
+            [$build->id],
         );
         $held = PackFit::query()
             ->where('build_id', $build->id)

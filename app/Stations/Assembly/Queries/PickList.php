@@ -22,6 +22,7 @@ final class PickList
         $taken = $this->taken($build);
         $shelf = $this->shelf([...$numbers, ...array_merge(...array_map(array_keys(...), array_values($instead)))]);
         $lines = [];
+        $needed = self::neededAt($build->frozen());
         foreach ($bom as $line) {
             $picked = $taken[self::PLACE.$line['part']] ?? [];
             $lines[] = [
@@ -31,11 +32,39 @@ final class PickList
                 'picked' => $picked,
                 'left' => max(0, $line['count'] - array_sum(array_column($picked, 'count'))),
                 'lots' => $shelf[$line['part']] ?? [],
+                'neededAt' => $needed[$line['part']] ?? [],
                 'instead' => self::instead($instead[$line['part']] ?? [], $shelf),
             ];
         }
 
         return ['lines' => $lines, 'kits' => $this->kits($bom)];
+    }
+
+    /**
+     * What a part that is missing stops: the operations that put in the pack or take the play it belongs to.
+     *
+     * @param  array<string, mixed>  $spec  frozen specification
+     * @return array<string, list<string>> names of operations, by part number
+     */
+    private static function neededAt(array $spec): array
+    {
+        $places = [];
+        foreach (['pack' => $spec['packs'], 'end-play' => $spec['endPlays']] as $kind => $rows) {
+            foreach ($rows as $row) {
+                $slots = array_merge($row['options'] ?? [], ...array_column($row['slots'] ?? [], 'options'));
+                $numbers = [...array_column($row['fixed'] ?? [], 'part'), ...array_column($slots, 'part')];
+                $places["$kind:{$row['code']}"] = $numbers;
+            }
+        }
+        $needed = [];
+        foreach ($spec['assembly'] as $operation) {
+            $of = array_unique(array_column($operation['proofs'] ?? [], 'of'));
+            foreach (array_merge(...array_values(array_intersect_key($places, array_flip($of)))) as $number) {
+                $needed[$number][] = $operation['name'];
+            }
+        }
+
+        return array_map(fn (array $names): array => array_values(array_unique($names)), $needed);
     }
 
     /** @return array<string, list<array{part: string, lot: ?string, count: int}>> by place */

@@ -5,6 +5,7 @@ namespace App\Stations\Assembly\Queries;
 use App\Catalog\Models\Family;
 use App\Catalog\Models\FamilySpec;
 use App\Kernel\Refusal;
+use App\Shop\HouseRules;
 use App\Work\ReadingKind;
 use Illuminate\Support\Facades\DB;
 use Yard\Core\Spc\Capability;
@@ -19,7 +20,7 @@ final class ProcessChart
     /** Fewer say nothing. */
     private const LEAST = 8;
 
-    private const KINDS = ['pack' => 'pack', 'end-play' => 'end-play', 'air-check' => 'air-check'];
+    private const KINDS = ['pack', 'end-play', 'air-check', 'bench-test'];
 
     public const RULES = [
         1 => 'one point beyond three sigma',
@@ -27,6 +28,10 @@ final class ProcessChart
         3 => 'four of five beyond one sigma on one side',
         4 => 'eight in a row on one side',
     ];
+
+    public function __construct(private readonly HouseRules $rules)
+    {
+    }
 
     /** @return list<array{family: string, name: string, places: list<array<string, string>>}> */
     public function choices(): array
@@ -39,7 +44,7 @@ final class ProcessChart
                     fn (array $p): array => ['kind' => $kind, 'code' => $p['code'], 'name' => $p['name']],
                     FamilySpec::bodies($f->id, $kind),
                 ),
-                array_values(self::KINDS),
+                self::KINDS,
             )),
         ])->all());
     }
@@ -49,7 +54,7 @@ final class ProcessChart
     {
         $found = Family::query()->where('code', $family)->first() ??
             throw new Refusal("There is no family $family.", 404);
-        $list = isset(self::KINDS[$kind]) ? FamilySpec::bodies($found->id, $kind) : [];
+        $list = in_array($kind, self::KINDS, true) ? FamilySpec::bodies($found->id, $kind) : [];
         $place = array_column($list, null, 'code')[$code] ??
             throw new Refusal("Family $family has no such place to chart.", 404);
         $rows = $this->rows($found->id, ReadingKind::from($kind), $code);
@@ -69,6 +74,7 @@ final class ProcessChart
             'window' => $place['window'],
             'points' => $points,
             'rules' => self::RULES,
+            'goal' => $this->rules->number('capability-goal'),
         ] + $this->limits(array_column($points, 'value'), $place['window']);
     }
 

@@ -236,6 +236,7 @@ final class Specification
             ),
             'fasteners' => JointLimits::on($of('fastener'), $this->rules->number('nut-factor')),
             'airChecks' => $of('air-check'),
+            'benchTests' => $of('bench-test'),
             'assembly' => [
                 ...BorrowedTorque::signed($of('assembly-step'), $of('fastener')),
                 ...self::steps($spec['work']),

@@ -28,17 +28,25 @@ export function GaugeFields({ label, gauges, reading, gauge, onReading, onGauge,
                 autoFocus={autoFocus ?? false}
                 problem={fieldProblem(problem, `${at}/reading`)}
             />
-            <Select
-                label="Gauge"
-                value={gauge}
-                onChange={onGauge}
-                empty="which gauge?"
-                options={gauges.map((g) => ({
-                    value: g.code,
-                    text: `${g.name}${g.overdue ? ' (past its date)' : ''}`,
-                }))}
-                problem={fieldProblem(problem, `${at}/gauge`)}
-            />
+            <WhichGauge {...{ gauges, gauge, onGauge, problem, at }} />
         </div>
+    );
+}
+
+/** None is chosen beforehand; one past its date says so. */
+export function WhichGauge(props: Pick<Props, 'gauges' | 'gauge' | 'onGauge' | 'problem' | 'at'>) {
+    const { gauges, gauge, onGauge, problem, at } = props;
+    return (
+        <Select
+            label="Gauge"
+            value={gauge}
+            onChange={onGauge}
+            empty="which gauge?"
+            options={gauges.map((g) => ({
+                value: g.code,
+                text: `${g.name}${g.overdue ? ' (past its date)' : ''}`,
+            }))}
+            problem={fieldProblem(problem, `${at}/gauge`)}
+        />
     );
 }

@@ -20,8 +20,6 @@ export function placeOf(material: Material, proof: ProofAsked): Place | undefine
 const boltsOf = (material: Material, proof: ProofAsked): Bolts | undefined =>
     proof.kind === 'torque' ? material.assembly?.fasteners.find((f) => f.code === proof.of) : undefined;
 
-const QUANTITY = { torque: 'torque', air: 'pressure' } as const;
-
 /** A number off a gauge: what it must be, what it was, and the field for it. */
 export function ReadingProof(props: ProofProps) {
     const { proof, material } = props;
@@ -119,12 +117,9 @@ function BoltsNow({ bolts: b }: { bolts: Bolts }) {
 }
 
 function gaugesFor(proof: ProofProps['proof'], material: ProofProps['material']) {
-    const kind = proof.kind === 'torque' || proof.kind === 'air' ? QUANTITY[proof.kind] : 'length';
+    const kind = proof.kind === 'torque' ? 'torque' : placeOf(material, proof)?.quantity;
     return (material.assembly?.gauges ?? []).filter((g) => g.kind === kind);
 }
-
-/** Six sigma of gauge and people over this share of a window: it cannot tell inside from outside (common practice). */
-const TOO_WIDE = 0.3;
 
 function windowOf(proof: ProofProps['proof'], material: ProofProps['material']) {
     const place = placeOf(material, proof);
@@ -132,10 +127,11 @@ function windowOf(proof: ProofProps['proof'], material: ProofProps['material']) 
 }
 
 /** A gauge that spreads too much for a window says so before anybody believes it. */
-function CannotJudge({ gauge, window }: { gauge: Gauge | undefined; window: ReturnType<typeof windowOf> }) {
+function CannotJudge(props: { gauge: Gauge | undefined; window: ReturnType<typeof windowOf>; most: number }) {
+    const { gauge, window, most } = props;
     if (!gauge?.spread || !window || gauge.unit !== window.unit || !(window.width > 0)) return null;
     const share = (6 * gauge.spread) / window.width;
-    if (share <= TOO_WIDE) return null;
+    if (share <= most) return null;
     return (
         <Mark kind="warn">this gauge spreads over {Math.round(100 * share)} % of the window: it cannot judge it</Mark>
     );
@@ -162,7 +158,7 @@ function Take({ proof, proven, material, send, problem, unit }: ProofProps & { u
                 at="/answer"
                 autoFocus
             />
-            <CannotJudge gauge={chosen} window={windowOf(proof, material)} />
+            <CannotJudge gauge={chosen} window={windowOf(proof, material)} most={material.assembly?.gaugeShare ?? 1} />
             {bolts && <Adapter wantedNm={bolts.torqueNm} armMm={chosen?.armMm ?? null} />}
             {(asked || note) && (
                 <Field className="max-w-xl" label="Note" value={note} onChange={setNote} problem={asked} />

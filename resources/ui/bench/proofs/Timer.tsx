@@ -28,6 +28,15 @@ export function TimerProof({ proof, proven, send, problem }: ProofProps) {
     const [before, setBefore] = useState('');
     const ends = typeof proven?.answer?.ends === 'string' ? proven.answer.ends : null;
     const left = useSecondsTo(ends);
+    const whyBefore = (label: string) => (
+        <Field
+            className="max-w-xl"
+            label={label}
+            value={before}
+            onChange={setBefore}
+            problem={fieldProblem(problem, '/note')}
+        />
+    );
     if (ends !== null) {
         return (
             <div>
@@ -37,6 +46,11 @@ export function TimerProof({ proof, proven, send, problem }: ProofProps) {
                 <Mark kind={left > 0 ? 'next' : 'good'}>
                     {left > 0 ? `${proof.of}, begun by ${proven?.by}, over ${moment(ends)}` : `${proof.of}: time is up`}
                 </Mark>
+                {left > 0 && (
+                    <ProofForm onSend={() => send({ already: true }, before)} problem={problem} except={['/note']}>
+                        {whyBefore('Not waited for, by my name: why')}
+                    </ProofForm>
+                )}
             </div>
         );
     }
@@ -44,13 +58,7 @@ export function TimerProof({ proof, proven, send, problem }: ProofProps) {
         <ProofForm onSend={() => send(before ? { already: true } : {}, before)} problem={problem} except={['/note']}>
             <p className="font-head text-6xl num">{clockOf((proof.minutes ?? 0) * 60)}</p>
             <p>The clock starts with the button: {proof.of}.</p>
-            <Field
-                className="max-w-xl"
-                label="Begun before, elsewhere? Since when and where"
-                value={before}
-                onChange={setBefore}
-                problem={fieldProblem(problem, '/note')}
-            />
+            {whyBefore('Begun before, elsewhere? Since when and where')}
         </ProofForm>
     );
 }

@@ -7,6 +7,7 @@ import { ReadingProof } from './Reading';
 import { CountProof, DoneProof, OrientationProof, ScanProof, SignProof } from './Said';
 import { TimerProof } from './Timer';
 import { PatchProof, ToolProof } from './Tool';
+import { ValuesProof } from './Values';
 
 export const PROOFS: Record<ProofAsked['kind'], FunctionComponent<ProofProps>> = {
     done: DoneProof,
@@ -26,4 +27,5 @@ export const PROOFS: Record<ProofAsked['kind'], FunctionComponent<ProofProps>> =
     tool: ToolProof,
     patch: PatchProof,
     skilled: SignProof,
+    values: ValuesProof,
 };

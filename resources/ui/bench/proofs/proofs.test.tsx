@@ -27,6 +27,7 @@ const place = (change: Partial<Assembly['places'][number]> = {}): Assembly['plac
     name: 'Forward pack',
     kind: 'pack',
     unit: 'in',
+    quantity: 'length',
     window: { min: 0.02, max: 0.03 },
     target: 0.025,
     source: 'common practice',
@@ -42,6 +43,11 @@ const place = (change: Partial<Assembly['places'][number]> = {}): Assembly['plac
     tooLoose: null,
     fit: null,
     readings: [],
+    group: null,
+    coil: false,
+    derived: null,
+    press: null,
+    passes: null,
     ...change,
 });
 
@@ -313,7 +319,7 @@ describe('a torque', () => {
 it('says of a gauge that spreads too much for a window that it cannot judge it', () => {
     const wide = { ...gauge('F-09', 'length'), spread: 0.001 };
     const given = material([place()]);
-    const assembly = given.assembly && { ...given.assembly, gauges: [wide, gauge('F-01', 'length')] };
+    const assembly = given.assembly && { ...given.assembly, gauges: [wide, gauge('F-01', 'length')], gaugeShare: 0.3 };
     shown({ code: 'reading-pack-c1', kind: 'reading', of: 'pack:C1' }, { material: { assembly } });
     fireEvent.change(screen.getByLabelText('Gauge'), { target: { value: 'F-01' } });
     expect(screen.queryByText(/cannot judge it/)).toBeNull();

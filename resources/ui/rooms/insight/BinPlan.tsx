@@ -1,8 +1,9 @@
-import { useQuery } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState, type FormEvent } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { answer, api, fieldProblem, isProblem, type Schemas } from '../../api/client';
-import { Field, HeadRow, Mark, Panel, Select } from '../../kit/basics';
+import { useWrite } from '../../api/useWrite';
+import { Field, HeadRow, Mark, Panel, ProblemNote, Select } from '../../kit/basics';
 import { Fetched, Pending } from '../../kit/Fetched';
 import { formatValue } from '../../kit/format';
 
@@ -57,12 +58,12 @@ function usePlan(family: string, pack: string) {
         placeholderData: (before) => before,
         retry: false,
     });
-    return { plan, setDepths, problem: isProblem(plan.error) ? plan.error : null };
+    return { plan, depths, setDepths, problem: isProblem(plan.error) ? plan.error : null };
 }
 
 function OnePlan({ family, pack }: { family: string; pack: string }) {
     const [typed, setTyped] = useState<Depths>({});
-    const { plan, setDepths, problem } = usePlan(family, pack);
+    const { plan, depths, setDepths, problem } = usePlan(family, pack);
     const share = (e: FormEvent) => {
         e.preventDefault();
         setDepths(typed);
@@ -86,12 +87,62 @@ function OnePlan({ family, pack }: { family: string; pack: string }) {
                                     Share it out with these depths
                                 </button>
                             </form>
+                            <Keep {...{ family, pack, depths }} plan={p} />
                         </Panel>
                         <OneMore plan={p} />
                     </div>
                 )
             }
         </Fetched>
+    );
+}
+
+type KeepProps = { family: string; pack: string; depths: Depths; plan: Plan };
+
+function useKeep({ family, pack, depths }: KeepProps) {
+    const client = useQueryClient();
+    const { busy, problem, write } = useWrite();
+    const again = () => void client.invalidateQueries({ queryKey: ['bin-plan', family, pack] });
+    const path = { family, pack };
+    const keep = () =>
+        void write(() => api.POST('/bin-plans/{family}/{pack}/kept', { params: { path }, body: { depths } }), again);
+    const giveBack = (number: string) =>
+        void write(
+            () => api.DELETE('/bin-plans/{family}/{pack}/kept/{number}', { params: { path: { ...path, number } } }),
+            again,
+        );
+    return { busy, problem, keep, giveBack };
+}
+
+/** Accepted is kept: no other build is offered these pieces. */
+function Keep(props: KeepProps) {
+    const { builds, assigned } = props.plan;
+    const { busy, problem, keep, giveBack } = useKeep(props);
+    return (
+        <div className="mt-3 border-t border-rule pt-2">
+            <button type="button" className="btn" disabled={busy || assigned === 0} onClick={keep}>
+                Keep these pieces for their builds
+            </button>
+            <ul className="mt-2">
+                {builds
+                    .filter((b) => b.kept)
+                    .map((b) => (
+                        <li key={b.coreTag} className="flex flex-wrap items-center gap-3 py-1">
+                            <Mark kind="good">kept for {b.serial ?? b.coreTag}</Mark>
+                            <button
+                                type="button"
+                                className="btn"
+                                disabled={busy}
+                                aria-label={`Give back what is kept for ${b.serial ?? b.coreTag}`}
+                                onClick={() => giveBack(b.coreTag)}
+                            >
+                                give back
+                            </button>
+                        </li>
+                    ))}
+            </ul>
+            <ProblemNote problem={problem} />
+        </div>
     );
 }
 

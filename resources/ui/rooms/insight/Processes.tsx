@@ -62,9 +62,9 @@ function OneProcess(path: { family: string; kind: string; code: string }) {
     );
 }
 
-/** What a Cpk comes to (1.33 and 1: common practice). */
-function verdict(cpk: number): ['good' | 'warn' | 'bad', string] {
-    if (cpk >= 1.33) return ['good', 'fits its window'];
+/** What a Cpk comes to; below 1 the process is wider than its window. */
+function verdict(cpk: number, goal: number): ['good' | 'warn' | 'bad', string] {
+    if (cpk >= goal) return ['good', 'fits its window'];
     return cpk >= 1 ? ['warn', 'just fits'] : ['bad', 'does not fit its window'];
 }
 
@@ -72,7 +72,7 @@ const digits = (v: number | null) => v?.toPrecision(4) ?? '–';
 
 function Figures({ chart: c }: { chart: Chart }) {
     if (c.why) return <p className="text-lg">{c.why}</p>;
-    const [kind, words] = verdict(c.Cpk ?? 0);
+    const [kind, words] = verdict(c.Cpk ?? 0, c.goal);
     return (
         <p className="flex flex-wrap items-baseline gap-x-6">
             <span className="font-head text-5xl num">{c.Cpk?.toFixed(2)}</span>

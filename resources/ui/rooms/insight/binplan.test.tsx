@@ -27,12 +27,13 @@ const PLAN: Schemas['BinPlan'] = {
         {
             coreTag: 'C-1',
             serial: 'S-1',
+            kept: true,
             depth: 0.982,
             measured: false,
             clearance: 0.025,
             picks: [{ slot: 'steels', part: 'ST-069', count: 5, name: 'Steel .069' }],
         },
-        { coreTag: 'C-2', serial: 'S-2', depth: 0.982, measured: false, clearance: null, picks: [] },
+        { coreTag: 'C-2', serial: 'S-2', kept: false, depth: 0.982, measured: false, clearance: null, picks: [] },
     ],
     oneMore: [{ part: 'BP-195', name: 'Backing plate', shelf: 0, builds: 1 }],
 };
@@ -46,7 +47,7 @@ beforeEach(() => {
                 families: [{ family: 'RD4', name: 'RD4', places: [{ kind: 'pack', code: 'C1', name: 'Forward' }] }],
             });
         }
-        sent.push(await r.json());
+        sent.push(r.method === 'DELETE' ? new URL(r.url).pathname : await r.json());
         return Response.json(PLAN);
     };
 });
@@ -68,4 +69,9 @@ it('says who goes without, what one more piece would bring, and plans anew with 
     fireEvent.change(screen.getAllByLabelText('usual 0.982')[1] as HTMLElement, { target: { value: '0.985 in' } });
     fireEvent.click(screen.getByRole('button', { name: /Share it out/ }));
     await waitFor(() => expect(sent).toEqual([{ depths: {} }, { depths: { 'C-2': '0.985 in' } }]));
+    fireEvent.click(screen.getByRole('button', { name: /Keep these pieces/ }));
+    await waitFor(() => expect(sent).toContainEqual({ depths: { 'C-2': '0.985 in' } }));
+    fireEvent.click(await screen.findByRole('button', { name: 'Give back what is kept for S-1' }));
+    await waitFor(() => expect(sent).toContain('/api/bin-plans/RD4/C1/kept/C-1'));
+    expect(screen.queryByRole('button', { name: 'Give back what is kept for S-2' })).toBeNull();
 });

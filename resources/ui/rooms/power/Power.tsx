@@ -8,8 +8,13 @@ import { useDraft } from '../../kit/useDraft';
 import { useWrite } from '../../api/useWrite';
 import { Choice, Field, HeadRow, Loading, Mark, Panel, ProblemNote } from '../../kit/basics';
 import { Pending } from '../../kit/Fetched';
+import { Complaint } from './Complaint';
+import { Control } from './Control';
+import { FaultTrainer } from './FaultTrainer';
 import { Feel } from './Feel';
+import { LaunchClock, ThrustDesk } from './LaunchAndThrust';
 import { PowerFlow, SpeedDiagram } from './PowerFlow';
+import { Strength } from './Strength';
 import { TrainEditor } from './TrainEditor';
 import { WhatIf } from './WhatIf';
 import type { Shift, Solved, SolvedGear, Train } from './trains';
@@ -60,7 +65,13 @@ function FamilyTrain({ code }: { code: string }) {
         queryFn: () => answer(api.GET('/catalog/families/{code}', { params: { path: { code } } })),
     });
     if (!loaded.data) return <Pending of={[loaded]} what="the train" />;
-    return <Desk train={loaded.data.train as Train} feels={loaded.data.shiftFeels} />;
+    return (
+        <Desk train={loaded.data.train as Train} feels={loaded.data.shiftFeels}>
+            <Control control={loaded.data.control} />
+            <Strength code={code} />
+            <FaultTrainer code={code} />
+        </Desk>
+    );
 }
 
 function OwnTrain() {
@@ -196,28 +207,88 @@ function Desk({
     train,
     feels = [],
     onChange,
+    children,
 }: {
     train: Train;
     feels?: Schemas['Family']['shiftFeels'];
     onChange?: (change: Partial<Train>) => void;
+    /** What is known of its control. */
+    children?: ReactNode;
 }) {
     const [gear, setGear] = useState(train.gears[0]?.name ?? '');
     const [d, setD] = useState<Duty>(() => dutyAtFirst(feels));
     const { solved, shifts, problem } = useSolved(train, d);
     return (
         <div className="mt-3 flex flex-col gap-3">
+            <OnThisDesk control={children !== undefined} />
             {problem && <ProblemNote problem={problem} />}
             {solved && <GearInHand train={train} solved={solved} gear={gear} setGear={setGear} stale={!!problem} />}
             {solved && <Turning train={train} solved={solved} d={d} />}
-            {solved && <WhatIf train={train} />}
-            {solved && <ShiftByShift d={d} setD={setD} shifts={shifts} />}
+            {solved && <Faults train={train} />}
+            <Place id="solenoids">{children}</Place>
+            <Place id="launch">
+                <div className="grid items-start gap-3 lg:grid-cols-2">
+                    <LaunchClock />
+                    <ThrustDesk />
+                </div>
+            </Place>
+            <Place id="shifts">{solved && <ShiftByShift d={d} setD={setD} shifts={shifts} />}</Place>
             <Below waits={!solved && !problem}>
-                <Feel train={train} feels={feels} drive={d} />
-                <TrainEditor train={train} onChange={onChange} problem={problem} />
+                <Place id="feel">
+                    <Feel train={train} feels={feels} drive={d} />
+                </Place>
+                <Place id="train">
+                    <TrainEditor train={train} onChange={onChange} problem={problem} />
+                </Place>
             </Below>
         </div>
     );
 }
+
+/** From a fault to what it does, and from what it does back to the fault. */
+const Faults = ({ train }: { train: Train }) => (
+    <>
+        <Place id="failing">
+            <WhatIf train={train} />
+        </Place>
+        <Place id="complaint">
+            <Complaint train={train} />
+        </Place>
+    </>
+);
+
+const PLACES = {
+    failing: 'What if it fails',
+    complaint: 'From the complaint',
+    solenoids: 'Solenoids, strength, trainer',
+    launch: 'Launch and thrust',
+    shifts: 'Shift by shift',
+    feel: 'How a shift feels',
+    train: 'Teeth and chart',
+};
+
+/** The desk is long: one tap to each of its parts. */
+function OnThisDesk({ control }: { control: boolean }) {
+    const go = (id: string) => document.getElementById(id)?.scrollIntoView();
+    return (
+        <nav aria-label="On this desk" className="flex flex-wrap gap-x-4">
+            {Object.entries(PLACES)
+                .filter(([id]) => control || id !== 'solenoids')
+                .map(([id, text]) => (
+                    <button key={id} type="button" className="min-h-11 underline" onClick={() => go(id)}>
+                        {text}
+                    </button>
+                ))}
+        </nav>
+    );
+}
+
+const Place = ({ id, children }: { id: keyof typeof PLACES; children: ReactNode }) =>
+    children ? (
+        <div id={id} className="flex scroll-mt-14 flex-col gap-3">
+            {children}
+        </div>
+    ) : null;
 
 function dutyAtFirst(feels: Schemas['Family']['shiftFeels']): Duty {
     return {

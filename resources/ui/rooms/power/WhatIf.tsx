@@ -1,8 +1,7 @@
-import { useEffect, useState } from 'react';
-import { compute } from '../../api/calc';
-import { problemOf, type Problem } from '../../api/client';
+import { useState } from 'react';
 import { HeadRow, Mark, Panel, ProblemNote, Select } from '../../kit/basics';
 import type { Element, Train } from './trains';
+import { useAnswer } from './useAnswer';
 
 type Fault = { element: string; state: string };
 type Does = { state: string; ratio?: number };
@@ -23,35 +22,6 @@ const statesOf = (element: Element | undefined): Record<string, string> =>
     element?.kind === 'one-way' ? OF_ONE_WAYS : OF_OTHERS;
 
 const nameOf = (e: Element) => (e.name && e.name !== e.id ? `${e.id} ${e.name}` : e.id);
-
-/** Asks again when the question changes; an answer that comes late is dropped. */
-function useAnswer<T>(calculator: string, question: object | null) {
-    const [answered, setAnswered] = useState<T | null>(null);
-    const [problem, setProblem] = useState<Problem | null>(null);
-    const asked = JSON.stringify(question);
-    useEffect(() => {
-        if (question === null) return;
-        let stale = false;
-        const timer = setTimeout(() => {
-            void compute<T>(calculator, question).then(
-                (answer) => {
-                    if (stale) return;
-                    setProblem(null);
-                    setAnswered(answer);
-                },
-                (error: unknown) => {
-                    if (!stale) setProblem(problemOf(error));
-                },
-            );
-        }, 150);
-        return () => {
-            stale = true;
-            clearTimeout(timer);
-        };
-        // eslint-disable-next-line react-hooks/exhaustive-deps -- `asked` stands for the question
-    }, [calculator, asked]);
-    return { answered: question === null ? null : answered, problem };
-}
 
 /** What the train does with elements that fail, and on the coast. */
 export function WhatIf({ train }: { train: Train }) {

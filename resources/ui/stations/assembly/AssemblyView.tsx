@@ -2,17 +2,20 @@ import { useSession } from '../../api/session';
 import { api } from '../../api/client';
 import { useWrite } from '../../api/useWrite';
 import { Bench } from '../../bench/Bench';
+import { isFinished } from '../../bench/types';
 import type { SectionProps } from '../../card/section';
 import { Mark, Panel, ProblemNote } from '../../kit/basics';
 import { moment } from '../../kit/format';
 import { More } from '../../kit/More';
 import { AirLeaks } from './AirLeaks';
 import { PickList } from './PickList';
+import { SubAssemblies } from './SubAssemblies';
 
 /** The unit goes together, one operation at a time; what is signed for and what came off the shelf stands below. */
 export function AssemblyView(props: SectionProps<'assembly'>) {
     const { card, onCard, can, section: a } = props;
     const { person } = useSession();
+    const finished = isFinished(a.work);
     return (
         <>
             <Bench
@@ -22,10 +25,19 @@ export function AssemblyView(props: SectionProps<'assembly'>) {
                 me={person?.name ?? null}
                 badge={person?.badge ?? null}
                 {...{ card, onCard }}
+                finish={
+                    finished && (
+                        <div className="grid items-start gap-3 lg:grid-cols-2">
+                            <SignOff {...props} />
+                            <SubAssemblies {...props} />
+                        </div>
+                    )
+                }
             />
             <div className="mt-3 grid items-start gap-3 lg:grid-cols-2">
                 <div className="flex flex-col gap-3">
-                    <SignOff {...props} />
+                    {!finished && <SubAssemblies {...props} />}
+                    {!finished && <SignOff {...props} />}
                     <PickList number={card.coreTag} can={can('assembly.work') && card.station === 'assembly'} />
                 </div>
                 <div className="flex flex-col gap-3">

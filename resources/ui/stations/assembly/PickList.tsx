@@ -2,7 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { answer, api, fieldProblem, type Schemas } from '../../api/client';
 import { useWrite } from '../../api/useWrite';
-import { Field, Mark, Panel, ProblemNote } from '../../kit/basics';
+import { Choice, Field, Mark, Panel, ProblemNote } from '../../kit/basics';
 import { Fetched } from '../../kit/Fetched';
 import { More } from '../../kit/More';
 
@@ -77,7 +77,8 @@ function told(l: Line): string {
     const taken = l.picked.map((p) => `${p.count} from ${p.lot}${p.part === l.part ? '' : ` as ${p.part}`}`);
     const more = l.lots.length > 0 ? `On the shelf: ${where(l.lots)}` : 'None on the shelf.';
     const other = l.instead.map((i) => `or ${i.part}: ${where(i.lots)}`);
-    return [...taken, ...(l.left > 0 ? [more, ...other] : [])].join(' · ');
+    const stops = l.neededAt.length > 0 ? [`It is needed at: ${l.neededAt.join(', ')}`] : [];
+    return [...taken, ...(l.left > 0 ? [more, ...other, ...stops] : [])].join(' · ');
 }
 
 function OneLine({ line: l, number, can }: { line: Line } & Props) {
@@ -106,7 +107,7 @@ function OneLine({ line: l, number, can }: { line: Line } & Props) {
                 )}
                 {can && l.picked.length > 0 && <PutBack line={l} number={number} />}
             </div>
-            {open && l.left > 0 && <Pick line={l} number={number} onPicked={() => setOpen(false)} />}
+            {open && l.left > 0 && <Take line={l} number={number} onPicked={() => setOpen(false)} />}
         </li>
     );
 }
@@ -132,6 +133,74 @@ function PutBack({ line: l, number }: { line: Line; number: string }) {
             </button>
             <ProblemNote problem={problem} />
         </>
+    );
+}
+
+type TakeProps = { line: Line; number: string; onPicked: () => void };
+
+/** From the shelf; or, where it has none, from outside for this unit alone. */
+function Take(props: TakeProps) {
+    const none = props.line.lots.length === 0 && props.line.instead.length === 0;
+    const [outside, setOutside] = useState(none);
+    return (
+        <>
+            {outside ? <Buy {...props} /> : <Pick {...props} />}
+            <button type="button" className="btn" onClick={() => setOutside(!outside)}>
+                {outside ? 'It comes from the shelf' : 'It is bought or borrowed for this unit'}
+            </button>
+        </>
+    );
+}
+
+const HOW = ['bought', 'borrowed'] as const;
+type How = (typeof HOW)[number];
+
+function useBuy({ line: l, number, onPicked }: TakeProps) {
+    const known = useKnown(number);
+    const [from, setFrom] = useState('');
+    const [lot, setLot] = useState('');
+    const [paid, setPaid] = useState('');
+    const { busy, problem, write } = useWrite();
+    const buy = (how: How | null) =>
+        void write(
+            () =>
+                api.POST('/units/{number}/assembly/picks/{part}/bought', {
+                    params: { path: { number, part: l.part } },
+                    // Nothing chosen is sent as nothing: the answer says what is missing.
+                    body: { how: how ?? ('' as How), from, lot: lot.trim(), paid },
+                }),
+            (picks: Known) => {
+                known(picks);
+                onPicked();
+            },
+        );
+    return { from, setFrom, lot, setLot, paid, setPaid, busy, problem, buy };
+}
+
+function Buy(props: TakeProps) {
+    const f = useBuy(props);
+    const [how, setHow] = useState<How | null>(null);
+    const at = (field: string) => fieldProblem(f.problem, `/${field}`);
+    return (
+        <form
+            noValidate
+            className="my-1 flex flex-wrap items-end gap-3 border-l-4 border-hand pl-3"
+            onSubmit={(e) => {
+                e.preventDefault();
+                f.buy(how);
+            }}
+        >
+            <Choice label="How" values={HOW} value={how} onChange={(v) => setHow(HOW.find((h) => h === v) ?? null)} />
+            <Field label="From whom" value={f.from} onChange={f.setFrom} problem={at('from')} />
+            <Field label="Number of its lot" value={f.lot} onChange={f.setLot} problem={at('lot')} />
+            {how === 'bought' && (
+                <Field label="Paid for all" value={f.paid} onChange={f.setPaid} problem={at('paid')} />
+            )}
+            <button type="submit" className="btn btn-main" disabled={f.busy}>
+                Take {props.line.left}
+            </button>
+            <ProblemNote problem={f.problem} except={['/from', '/lot', '/paid']} />
+        </form>
     );
 }
 

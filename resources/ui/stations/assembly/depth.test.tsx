@@ -47,6 +47,7 @@ const PICKS: Schemas['Picks'] = {
             left: 1,
             picked: [],
             lots: [],
+            neededAt: [],
             instead: [{ part: 'SV-50', why: 'Supersedes SV-50X.', lots: [{ lot: 'L-1', pieces: 4, place: 'S2' }] }],
         },
         {
@@ -56,6 +57,7 @@ const PICKS: Schemas['Picks'] = {
             left: 0,
             picked: [{ part: 'FR-1', lot: 'L-9', count: 5 }],
             lots: [],
+            neededAt: [],
             instead: [],
         },
     ],

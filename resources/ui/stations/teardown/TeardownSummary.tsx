@@ -1,7 +1,7 @@
 import { Panel } from '../../kit/basics';
 import { percent } from '../../kit/format';
 import type { SectionProps } from '../../card/section';
-import { suspectSaid } from './suspect';
+import { suspectSaid } from '../../work/suspect';
 
 /** Why it failed. */
 export function TeardownSummary({ section }: SectionProps<'teardown'>) {

@@ -7,6 +7,7 @@ import type { SectionProps } from '../../card/section';
 import { useSession } from '../../api/session';
 import { Bench } from '../../bench/Bench';
 import { Drawing } from '../../bench/Drawing';
+import { isFinished } from '../../bench/types';
 import { Trays } from '../../work/Trays';
 import { Account } from './Account';
 import { Counts } from './Counts';
@@ -15,7 +16,7 @@ import { LeakTracer } from './LeakTracer';
 import { Reclaimed } from './Reclaimed';
 import { RescueBench } from './RescueBench';
 import { Symptoms } from './Symptoms';
-import { suspectSaid } from './suspect';
+import { suspectSaid } from '../../work/suspect';
 
 type Teardown = NonNullable<Card['teardown']>;
 
@@ -24,6 +25,8 @@ export function TeardownView(props: SectionProps<'teardown'>) {
     const { card, onCard, can, section: t } = props;
     const { person } = useSession();
     const editable = can('teardown.work') && ['teardown', 'returns'].includes(card.station);
+    const finish = card.station === 'teardown' && editable && <Complete {...props} />;
+    const finished = isFinished(t.work);
     return (
         <>
             <Bench
@@ -32,6 +35,7 @@ export function TeardownView(props: SectionProps<'teardown'>) {
                 me={person?.name ?? null}
                 badge={person?.badge ?? null}
                 {...{ card, onCard, editable }}
+                finish={finished && finish}
             />
             <div className="mt-3 grid items-start gap-3 lg:grid-cols-2">
                 <div className="flex flex-col gap-3">
@@ -40,7 +44,7 @@ export function TeardownView(props: SectionProps<'teardown'>) {
                     <LeakTracer {...props} />
                     <RescueBench {...props} editable={editable} />
                     <Account number={card.coreTag} can={can} />
-                    {card.station === 'teardown' && editable && <Complete {...props} />}
+                    {!finished && finish}
                     <Report number={card.coreTag} />
                 </div>
                 <div className="flex flex-col gap-3">

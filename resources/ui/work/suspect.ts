@@ -1,6 +1,4 @@
-import type { Card } from '../../api/client';
-
-type Suspect = Pick<NonNullable<Card['teardown']>['suspects'][number], 'element' | 'fault'>;
+type Suspect = { element: string; fault: string };
 
 const OF_THE_UNIT: Record<string, string> = {
     'line-pressure': 'Line pressure',
@@ -24,3 +22,11 @@ export function suspectSaid({ element, fault }: Suspect): string {
     const ofTheUnit = OF_THE_UNIT[`${element} ${fault}`] ?? OF_THE_UNIT[element];
     return ofTheUnit ?? `${element} ${FAULTS[fault] ?? fault}`;
 }
+
+/** Where one looks, by kind of look. */
+export const LOOK: Record<string, (what: string) => string> = {
+    gear: (what) => `drive gear ${what}`,
+    shift: (what) => `drive the shift ${what}`,
+    lockup: () => 'drive at the speed where it locks up',
+    pressure: (what) => `gauge at the tap of ${what}`,
+};

@@ -1,0 +1,38 @@
+<?php
+
+namespace Tests\Feature;
+
+use Tests\TestCase;
+
+/** A round of finding a hidden fault: sealed, played look by look, judged. */
+final class FaultTrainerTest extends TestCase
+{
+    public function test_a_round_is_dealt_looked_at_and_named(): void
+    {
+        $this->as('viewer');
+        $dealt = $this->write('/fault-trainer', ['family' => 'RD4'])->assertOk();
+        $this->assertSame([[], 0], [$dealt->json('seen'), $dealt->json('effort')]);
+        $this->assertNull($dealt->json('fault'), 'nobody is told before');
+        $this->assertStringNotContainsString('seed', (string) $dealt->json('round'));
+        $look = fn (string $round, string $kind, string $what) => $this->write(
+            '/fault-trainer/looks',
+            compact('round', 'kind', 'what'),
+        );
+        $one = $look($dealt->json('round'), 'gear', '3')->assertOk();
+        $two = $look($one->json('round'), 'pressure', 'C1')->assertOk();
+        $this->assertSame(5, $two->json('effort'), 'a gauge costs four looks on the road');
+        $this->assertProblem($look($two->json('round'), 'gear', '3'), 409, 'looked at already');
+        $this->assertProblem($look($two->json('round'), 'gear', '9'), 422, 'no such look', '/what');
+        $this->assertProblem($look('made up', 'gear', '3'), 422, 'none of ours', '/round');
+        $name = fn (string $element, string $fault) => $this->write(
+            '/fault-trainer/verdict',
+            ['round' => $two->json('round'), 'element' => $element, 'fault' => $fault],
+        );
+        $this->assertProblem($name('C9', 'weak'), 422, 'Nothing can fail like that', '/fault');
+        $this->assertContains(['element' => 'C1', 'fault' => 'stuck-on'], $dealt->json('causes'));
+        $truth = $name('pump', 'worn')->assertOk()->json('fault');
+        $this->assertContains($truth, $dealt->json('causes'));
+        $this->assertTrue($name($truth['element'], $truth['fault'])->assertOk()->json('right'));
+        $this->assertProblem($this->write('/fault-trainer', ['family' => 'NONE']), 422, 'no family', '/family');
+    }
+}
