@@ -44,11 +44,22 @@ final class CatalogController
             'train' => $family->train,
             'solved' => ChartReport::of($family->chart()),
             'shiftFeels' => ShiftFeels::of($family),
+            'hardware' => self::hardware($family),
             'control' => $family->body['control'] ?? null,
             'variants' => self::variants($family),
             'specs' => self::specs($family),
             'applications' => self::applications($family),
         ]);
+    }
+
+    /** @return array<string, mixed>|null what its elements hold, as power.margin reads it, but for the train */
+    private static function hardware(Family $family): ?array
+    {
+        $power = $family->body['power'] ?? null;
+
+        return $power === null
+            ? null
+            : array_diff_key(VariantHardware::of($power, $family->train, []), $family->train);
     }
 
     public function strength(StrengthRequest $request, string $code, StrengthRegister $register): JsonResponse

@@ -43,6 +43,7 @@ final class Calculators
         'package.resolve' => PackageResolve::class,
         'piston.centrifugal' => PistonCentrifugal::class,
         'power.margin' => PowerMargin::class,
+        'power.weakened' => PowerWeakened::class,
         'press.fit' => PressFit::class,
         'rate.interval' => RateInterval::class,
         'receive.credit' => ReceiveCredit::class,

@@ -27,7 +27,28 @@ final readonly class Capacity
         private float $pressureFactor,
         private ?float $liningLimit = null,
         public ?float $heatLimit = null,
+        private float $left = 1.0,
     ) {
+    }
+
+    /**
+     * The same element worn, or with less of the line's pressure behind it.
+     *
+     * @param  float  $left  share of the torque it holds at a given pressure
+     * @param  float  $reaches  share of the pressure that reaches it
+     */
+    public function weakened(float $left, float $reaches): self
+    {
+        return new self(
+            $this->clutch,
+            $this->band,
+            $this->fixed,
+            $this->oil,
+            $this->pressureFactor * $reaches,
+            $this->liningLimit,
+            $this->heatLimit,
+            $this->left * $left,
+        );
     }
 
     /** @param  array<string, int>  $nodes  shafts of the train */
@@ -122,6 +143,17 @@ final readonly class Capacity
      *     rotation?: 'with'|'against'}
      */
     public function at(float $pressureKpa, float $torque, float $drumRpm): array
+    {
+        $whole = $this->whole($pressureKpa, $torque, $drumRpm);
+
+        return ['capacity_nm' => $whole['capacity_nm'] * $this->left] + $whole;
+    }
+
+    /**
+     * @return array{capacity_nm: float, liningPressure_kpa?: float, liningLimit_kpa?: float,
+     *     rotation?: 'with'|'against'}
+     */
+    private function whole(float $pressureKpa, float $torque, float $drumRpm): array
     {
         $pressure = $pressureKpa * $this->pressureFactor;
         if ($this->clutch !== null) {

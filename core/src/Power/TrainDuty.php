@@ -162,8 +162,8 @@ final class TrainDuty
             : $this->chart->applied[$gear];
     }
 
-    /** What each element holds and is asked in each gear, with the hardware given. */
-    public function evaluate(Hardware $hardware): DutyReport
+    /** What each element holds and is asked in each gear, or in one of them, with the hardware given. */
+    public function evaluate(Hardware $hardware, ?string $only = null): DutyReport
     {
         $report = new DutyReport($this->limit);
         $behind = array_map(
@@ -175,6 +175,9 @@ final class TrainDuty
         );
         foreach ($this->chart->solved() as $gear => $solved) {
             $gear = (string) $gear;
+            if ($only !== null && $gear !== $only) {
+                continue;
+            }
             $slips = $hardware->converter !== null && in_array($gear, $this->slipping, true);
             $ratios = $slips ? $behind : array_fill(0, count($behind), $this->converterRatio[$gear]);
             $report->gear($gear, $solved, $hardware->pressures[$gear], $ratios[0]);

@@ -16,6 +16,7 @@ import { LaunchClock, ThrustDesk } from './LaunchAndThrust';
 import { PowerFlow, SpeedDiagram } from './PowerFlow';
 import { Strength } from './Strength';
 import { TrainEditor } from './TrainEditor';
+import { Weakened } from './Weakened';
 import { WhatIf } from './WhatIf';
 import type { Shift, Solved, SolvedGear, Train } from './trains';
 import { More } from '../../kit/More';
@@ -66,7 +67,7 @@ function FamilyTrain({ code }: { code: string }) {
     });
     if (!loaded.data) return <Pending of={[loaded]} what="the train" />;
     return (
-        <Desk train={loaded.data.train as Train} feels={loaded.data.shiftFeels}>
+        <Desk train={loaded.data.train as Train} feels={loaded.data.shiftFeels} hardware={loaded.data.hardware}>
             <Control control={loaded.data.control} />
             <Strength code={code} />
             <FaultTrainer code={code} />
@@ -79,7 +80,7 @@ function OwnTrain() {
     const { can } = useSession();
     return (
         <>
-            <Desk train={train} onChange={set} />
+            <Desk train={train} feels={[]} hardware={null} onChange={set} />
             {can('catalog.edit') && <KeepAsFamily train={train} clear={clear} />}
         </>
     );
@@ -203,18 +204,16 @@ function shiftsAsked(train: Train, d: Duty) {
     };
 }
 
-function Desk({
-    train,
-    feels = [],
-    onChange,
-    children,
-}: {
+type DeskProps = {
     train: Train;
-    feels?: Schemas['Family']['shiftFeels'];
+    feels: Schemas['Family']['shiftFeels'];
+    hardware: Schemas['Family']['hardware'];
     onChange?: (change: Partial<Train>) => void;
     /** What is known of its control. */
     children?: ReactNode;
-}) {
+};
+
+function Desk({ train, feels, hardware, onChange, children }: DeskProps) {
     const [gear, setGear] = useState(train.gears[0]?.name ?? '');
     const [d, setD] = useState<Duty>(() => dutyAtFirst(feels));
     const { solved, shifts, problem } = useSolved(train, d);
@@ -224,7 +223,7 @@ function Desk({
             {problem && <ProblemNote problem={problem} />}
             {solved && <GearInHand train={train} solved={solved} gear={gear} setGear={setGear} stale={!!problem} />}
             {solved && <Turning train={train} solved={solved} d={d} />}
-            {solved && <Faults train={train} />}
+            {solved && <Faults train={train} hardware={hardware} drive={d} />}
             <Place id="solenoids">{children}</Place>
             <Place id="launch">
                 <div className="grid items-start gap-3 lg:grid-cols-2">
@@ -246,13 +245,14 @@ function Desk({
 }
 
 /** From a fault to what it does, and from what it does back to the fault. */
-const Faults = ({ train }: { train: Train }) => (
+const Faults = (desk: { train: Train; hardware: Schemas['Family']['hardware']; drive: Duty }) => (
     <>
         <Place id="failing">
-            <WhatIf train={train} />
+            <WhatIf train={desk.train} />
+            <Weakened {...desk} />
         </Place>
         <Place id="complaint">
-            <Complaint train={train} />
+            <Complaint train={desk.train} />
         </Place>
     </>
 );
