@@ -7,6 +7,7 @@ use Illuminate\Console\Command;
 use Illuminate\Support\Facades\Process;
 use Yard\Core\Calculator\Calculators;
 use Yard\Core\Drivetrain\Train;
+use Yard\Core\Faults\FaultedTrain;
 use Yard\Core\Input;
 
 /** Gear trains, margins and packages against references in the same run. */
@@ -19,7 +20,7 @@ final class PowerBenchmarkCommand extends Command
     public function handle(): int
     {
         $this->train();
-        $ok = $this->packages() & $this->margins();
+        $ok = $this->faults() & $this->packages() & $this->margins();
 
         return $ok ? 0 : 1;
     }
@@ -113,6 +114,45 @@ final class PowerBenchmarkCommand extends Command
             'sunTeeth' => $s,
             'ringTeeth' => $r,
         ];
+    }
+
+    /** Everything that may stick or die in ten gears, alone and in pairs, in solves of the same ten gears. */
+    private function faults(): bool
+    {
+        $chart = self::tenSpeed();
+        $train = Train::read(Input::fromJson((string) json_encode($chart)));
+        $gears = array_column($chart['gears'], 'applied');
+        $ids = array_slice(array_column($chart['elements'], 'id'), 0, 12);
+        $alone = $pairs = [];
+        foreach ($ids as $n => $id) {
+            foreach (['stuck-on', 'stuck-off'] as $state) {
+                $alone[] = [$id => $state];
+                foreach (array_slice($ids, $n + 1) as $other) {
+                    array_push($pairs, [$id => $state, $other => 'stuck-on'], [$id => $state, $other => 'stuck-off']);
+                }
+            }
+        }
+        $time = function (callable $work): float {
+            $start = hrtime(true);
+            $work();
+
+            return (hrtime(true) - $start) / 1e6;
+        };
+        $solve = fn () => array_map($train->solve(...), $gears);
+        $try = fn (array $faults) => array_map((new FaultedTrain($train, $faults))->gear(...), $gears);
+        $solve();
+        $once = $time(fn () => array_map(fn () => $solve(), range(1, 100))) / 100;
+        $of = fn (array $faults): float => $time(fn () => array_map($try, $faults)) / $once;
+        [$single, $double] = [$of($alone), $of($pairs)];
+        $this->line(sprintf(
+            'Faults of ten gears: %d alone in %.0f solves of the train (goal 200), %d pairs in %.0f (goal 2,000)',
+            count($alone),
+            $single,
+            count($pairs),
+            $double,
+        ));
+
+        return $single <= 200.0 && $double <= 2000.0;
     }
 
     private function packages(): bool

@@ -51,6 +51,7 @@ final class Calculators
         'shaft.torsion' => ShaftTorsion::class,
         'shift.energy' => ShiftEnergy::class,
         'shift.feel' => ShiftFeel::class,
+        'shift.handover' => ShiftHandover::class,
         'spc.capability' => SpcCapability::class,
         'spc.limits' => SpcLimits::class,
         'spring.helical' => SpringHelical::class,

@@ -12,6 +12,7 @@ import { Complaint } from './Complaint';
 import { Control } from './Control';
 import { FaultTrainer } from './FaultTrainer';
 import { Feel } from './Feel';
+import { HandOver } from './HandOver';
 import { LaunchClock, ThrustDesk } from './LaunchAndThrust';
 import { PowerFlow, SpeedDiagram } from './PowerFlow';
 import { Strength } from './Strength';
@@ -231,7 +232,10 @@ function Desk({ train, feels, hardware, onChange, children }: DeskProps) {
                     <ThrustDesk />
                 </div>
             </Place>
-            <Place id="shifts">{solved && <ShiftByShift d={d} setD={setD} shifts={shifts} />}</Place>
+            <Place id="shifts">
+                {solved && <ShiftByShift d={d} setD={setD} shifts={shifts} />}
+                {solved && <HandOver train={train} drive={d} />}
+            </Place>
             <Below waits={!solved && !problem}>
                 <Place id="feel">
                     <Feel train={train} feels={feels} drive={d} />

@@ -155,7 +155,6 @@ function LinePressure({ of, set, problem }: LineProps) {
     return (
         <div className="flex flex-wrap items-end gap-3">
             <Choice
-                small
                 label="Line pressure"
                 value={of.how}
                 values={Object.keys(PRESSURES)}
@@ -214,7 +213,7 @@ const holds = ({ holds_nm: nm, element }: Holds) => (nm === undefined ? '–' : 
 const Left = ({ of }: { of: Answer }) => (
     <div aria-live="polite" className="mt-2 grid items-start gap-4 lg:grid-cols-2">
         <table className="w-full">
-            <HeadRow of={['Gear', 'Held', 'Holds now', '']} />
+            <HeadRow of={['Gear', 'Sound', 'Holds now', '']} />
             <tbody>
                 {of.gears.map((g) => (
                     <tr key={g.name}>
