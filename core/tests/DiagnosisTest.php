@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Yard\Core\Tests;
 
+use Yard\Core\Faults\LearnedWeights;
+
 final class DiagnosisTest extends CoreTestCase
 {
     /** @return array<string, mixed> */
@@ -209,10 +211,11 @@ final class DiagnosisTest extends CoreTestCase
     {
         [$element, $fault] = [$suspect['element'], $suspect['fault']];
         $kinds = array_column($train['elements'], 'kind', 'id');
-        $ofUnit = ['no-drive' => 'converter', 'lock-up' => 'lock-up', 'none' => 'idle'][$fault] ?? $element;
+        $ofConverter = ['no-drive' => 'converter', 'stays-locked' => 'lock-up-on', 'sheared-hub' => 'hub'];
+        $ofUnit = $element === 'converter' ? $ofConverter[$fault] ?? $fault : $element;
         $prior = isset($kinds[$element])
             ? ($fault === 'weak' && $kinds[$element] === 'one-way' ? 'weak one-way' : $fault)
-            : ($fault === 'none' ? 'sound' : $ofUnit);
+            : $ofUnit;
         $weight = $table['prior'][$prior];
         foreach ($observed as $gear => $state) {
             $row = isset($kinds[$element])
@@ -221,7 +224,7 @@ final class DiagnosisTest extends CoreTestCase
                     : $this->faultRow($element, $fault, (string) $gear, $train))
                 : $ofUnit;
             $r = $table['reliability']['gear'];
-            $weight *= $r * $table['gear'][$row][$state] + (1 - $r) / 8;
+            $weight *= $r * ($table['gear'][$row] ?? $table['gear']['idle'])[$state] + (1 - $r) / 8;
         }
 
         return $weight;
@@ -316,7 +319,8 @@ final class DiagnosisTest extends CoreTestCase
         );
         $table = $this->calc('diagnose.gears', self::example())['table'];
         $this->assertStringContainsString('common practice', $table['source']);
-        foreach (['gear' => 8, 'shift' => 5, 'pressure' => 3, 'lockup' => 5] as $kind => $states) {
+        $states = ['gear' => 8, 'shift' => 5, 'pressure' => 3, 'lockup' => 5, 'launch' => 2, 'idle' => 2, 'road' => 3];
+        foreach ($states + ['pan' => 4, 'air' => 2, 'finding' => 5] as $kind => $states) {
             foreach ($table[$kind] as $row => $shares) {
                 $this->assertCount($states, $shares, "$kind $row");
                 $this->assertEqualsWithDelta(1.0, array_sum($shares), 1e-9, "$kind $row");
@@ -426,5 +430,57 @@ final class DiagnosisTest extends CoreTestCase
         $pairs = array_values(array_filter($out['suspects'], fn (array $s): bool => isset($s['elements'])));
         $this->assertContains('C1', $pairs[0]['elements'], 'first and second share the forward clutch');
         $this->assertNotContains('F1', $pairs[0]['elements'], 'second does not use the one-way');
+    }
+
+    /** What is felt at the converter, in the pan, by air and on the parts: each names what it is known for. */
+    public function test_looks_beside_the_gears(): void
+    {
+        $ok = array_fill_keys(['1', '2', '3', '4', 'R'], 'ok');
+        $first = fn (array $observed, array $looked): array => self::first($this->suspects($observed, $looked));
+        $this->assertSame(['converter', 'stator-free'], $first($ok, ['launch' => 'weak', 'road' => 'ok']));
+        $slow = array_column($this->suspects($ok, ['launch' => 'ok', 'road' => 'slow']), 'posterior', 'fault');
+        $before = array_column($this->suspects($ok, []), 'posterior', 'fault');
+        $this->assertGreaterThan(3.0 * $before['stator-locked'], $slow['stator-locked']);
+        $this->assertGreaterThan($slow['stator-locked'], $slow['outside'], 'the engine comes first');
+        $stays = ['idle' => 'stalls', 'lockup' => 'stays-on'];
+        $this->assertSame(['converter', 'stays-locked'], $first($ok, $stays));
+        $gone = array_fill_keys(['1', '2', '3', '4', 'R'], 'neutral');
+        $none = $this->suspects($gone, ['pressures' => ['line' => 'low', 'C1' => 'low'], 'pan' => 'clean']);
+        $this->assertContains('sheared-hub', array_column(array_slice($none, 0, 3), 'fault'));
+
+        // Third and fourth gone: C3 by the chart. Its parts sound take it away from there, burnt make it sure.
+        $bad = ['1' => 'ok', '2' => 'ok', '3' => 'slips', '4' => 'slips', 'R' => 'ok'];
+        $share = fn (array $looked): float => self::weak($this->suspects($bad, $looked))['C3']['posterior'];
+        $this->assertGreaterThan($share([]), $share(['findings' => ['C3' => 'burnt']]));
+        $this->assertLessThan($share([]), $share(['findings' => ['C3' => 'sound']]));
+        $this->assertGreaterThan($share([]), $share(['air' => ['C3' => 'leaks']]));
+        $this->assertGreaterThan($share(['pan' => 'metal']), $share(['pan' => 'lining']));
+        $said = $this->suspects($bad, ['air' => ['C3' => 'leaks'], 'findings' => ['C3' => 'burnt']])[0]['because'];
+        $this->assertStringEndsWith('C3 leaks air. Its parts were found burnt.', $said);
+
+        $out = $this->calc('diagnose.gears', ['observed' => $bad, 'looks' => 50] + self::example());
+        $kinds = array_column($out['next'], 'kind');
+        foreach (['launch', 'idle', 'road', 'pan', 'air', 'finding'] as $kind) {
+            $this->assertContains($kind, $kinds);
+        }
+        $this->assertRefused(
+            'diagnose.gears',
+            ['observed' => $bad, 'findings' => ['C9' => 'burnt']] + self::example(),
+            'unknown-element',
+            '/findings/C9',
+        );
+    }
+
+    /** Ten of ten confirmed, worth as much as ten shipped cases: half the shares go to it. */
+    public function test_counts_move_the_weights_and_nothing_else(): void
+    {
+        $shipped = ['C1' => 1.0, 'C2' => 1.0, 'C3' => 2.0];
+        $this->assertSame($shipped, LearnedWeights::of($shipped, [], 10.0));
+        $learned = LearnedWeights::of($shipped, ['C1' => 10], 10.0);
+        $this->assertRelative(4.0 * (2.5 + 10.0) / 20.0, $learned['C1']);
+        $this->assertRelative(4.0 * 5.0 / 20.0, $learned['C3']);
+        $this->assertRelative(array_sum($shipped), array_sum($learned));
+        $many = LearnedWeights::of($shipped, ['C1' => 0, 'C2' => 30000, 'C3' => 10000, 'X' => 5], 10.0);
+        $this->assertEqualsWithDelta(3.0, $many['C2'], 0.01, 'in the long run the counts alone');
     }
 }

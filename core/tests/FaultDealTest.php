@@ -59,13 +59,12 @@ final class FaultDealTest extends TestCase
         $right = $expected = $spread = 0.0;
         for ($seed = 0; $seed < 120; $seed++) {
             $deal = new FaultDeal($chart, $seed);
-            $observed = $pressures = [];
-            foreach ($deal->looks() as $look) {
-                $state = $deal->shows($look['kind'], $look['what'])['state'];
-                $look['kind'] === 'pressure' ? $pressures[$look['what']] = $state : $observed[$look['what']] = $state;
-            }
-            $leader = $deal->judged($observed, $pressures, 'pump', 'worn')['leader'];
-            $right += $deal->judged($observed, $pressures, $leader['element'], $leader['fault'])['right'] ? 1.0 : 0.0;
+            $seen = array_map(
+                fn (array $l): array => $l + $deal->shows($l['kind'], $l['what']),
+                $deal->looks(),
+            );
+            $leader = $deal->judged($seen, 'pump', 'worn')['leader'];
+            $right += $deal->judged($seen, $leader['element'], $leader['fault'])['right'] ? 1.0 : 0.0;
             $expected += $leader['posterior'];
             $spread += $leader['posterior'] * (1.0 - $leader['posterior']);
         }

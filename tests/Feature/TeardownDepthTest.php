@@ -245,4 +245,47 @@ final class TeardownDepthTest extends TestCase
         );
         $this->assertProblem($say('forward-hub'), 422, 'was looked at already', '/parts/0');
     }
+
+    public function test_what_the_parts_look_like_is_evidence_of_what_failed(): void
+    {
+        $this->bringTo('teardown');
+        $this->as('teardown');
+        $share = function (): float {
+            $suspects = $this->read('/units/C-9001')->json('teardown.suspects');
+            $c3 = array_filter($suspects, fn (array $s): bool => [$s['element'], $s['fault']] === ['C3', 'weak']);
+
+            return array_values($c3)[0]['posterior'];
+        };
+        $this->assertSame([], $this->read('/units/C-9001')->json('teardown.suspects'));
+        $observed = ['1' => 'ok', '2' => 'ok', '3' => 'slips', '4' => 'delayed'];
+        $this->write('/units/C-9001/teardown/symptoms', compact('observed'))->assertOk();
+        $driven = $share();
+        $said = ['part' => 'high-frictions', 'disposition' => 'replace', 'role' => 'none'];
+        $this->write(self::FINDINGS, $said + ['condition' => 'even brown'])->assertCreated();
+        $this->assertLessThan($driven, $share(), 'sound plates speak for the pack');
+        $version = $this->finding('high-frictions')['version'];
+        $black = compact('version') + ['condition' => 'black', 'role' => 'cause'] + $said;
+        $this->write(self::FINDINGS, $black)->assertCreated();
+        $this->assertGreaterThan($driven, $share());
+        $because = $this->read('/units/C-9001')->json('teardown.suspects.0.because');
+        $this->assertStringContainsString('Its parts were found burnt.', $because);
+    }
+
+    public function test_causes_are_counted_shown_and_taken_back(): void
+    {
+        $causes = fn (): array => $this->read('/catalog/families/RD4')->json('causes');
+        $this->bringTo('teardown');
+        $this->as('teardown');
+        $before = $causes();
+        $this->assertTrue($before['learns']);
+        $said = ['part' => 'high-frictions', 'condition' => 'black', 'disposition' => 'replace'];
+        $this->write(self::FINDINGS, $said + ['role' => 'cause'])->assertCreated();
+        $after = $causes();
+        $this->assertSame(1 + ($before['counts']['C3'] ?? 0), $after['counts']['C3']);
+        $this->assertGreaterThan($before['weights']['C3'], $after['weights']['C3']);
+        $this->assertLessThan($before['weights']['C2'], $after['weights']['C2']);
+        $version = $this->finding('high-frictions')['version'];
+        $this->write(self::FINDINGS, compact('version') + $said + ['role' => 'collateral'])->assertCreated();
+        $this->assertSame($before['counts'], $causes()['counts'], 'what is no cause any more does not count');
+    }
 }

@@ -72,6 +72,12 @@ final class CheckCare
         $kind = $body->kind ?? null;
         $known = $kind === null || isset($this->known('part-kinds', 'kinds')[$kind]);
         $this->assert($known, "$at/kind", "There is no kind of part \"$kind\".");
+        $grades = $this->known('part-kinds', 'kinds')[$kind]->grades ?? [];
+        $this->assert(
+            $grades === [] || count($body->conditions) <= count($grades),
+            "$at/conditions",
+            'A part of this kind has no more than '.count($grades).' conditions, from sound to worst.',
+        );
         foreach ($body->pieces ?? [] as $n => $condition) {
             $is = in_array($condition, $body->conditions, true);
             $this->assert($is, "$at/pieces/$n", "\"$condition\" is no condition of this part.");

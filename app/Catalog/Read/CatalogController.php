@@ -7,6 +7,7 @@ use App\Catalog\Models\Family;
 use App\Catalog\Models\FamilySpec;
 use App\Catalog\Models\Variant;
 use App\Kernel\Refusal;
+use App\Yard\Contracts\ElementWeights;
 use Illuminate\Http\JsonResponse;
 use Yard\Core\Drivetrain\ChartReport;
 
@@ -33,9 +34,10 @@ final class CatalogController
     }
 
     /** A family with its solved gear train, variants, specifications and their sources. */
-    public function family(string $code): JsonResponse
+    public function family(string $code, ElementWeights $weights): JsonResponse
     {
         $family = Family::query()->where('code', $code)->firstOrFail();
+        $known = $weights->of($family);
 
         return response()->json([
             'code' => $family->code,
@@ -45,6 +47,7 @@ final class CatalogController
             'solved' => ChartReport::of($family->chart()),
             'shiftFeels' => ShiftFeels::of($family),
             'hardware' => self::hardware($family),
+            'causes' => array_map(fn (bool|array $of) => is_array($of) ? (object) $of : $of, $known),
             'control' => $family->body['control'] ?? null,
             'variants' => self::variants($family),
             'specs' => self::specs($family),

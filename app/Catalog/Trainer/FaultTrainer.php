@@ -51,14 +51,8 @@ final class FaultTrainer
     public function name(string $sealed, string $element, string $fault): array
     {
         $round = self::opened($sealed);
-        $observed = $pressures = [];
-        foreach ($round['seen'] as $look) {
-            $look['kind'] === 'pressure'
-                ? $pressures[$look['what']] = $look['state']
-                : $observed[$look['what']] = $look['state'];
-        }
         try {
-            return self::unit($round)->judged($observed, $pressures, $element, $fault) + self::shown($round);
+            return self::unit($round)->judged($round['seen'], $element, $fault) + self::shown($round);
         } catch (BadInput $e) {
             throw Refusal::at($e->path, $e->getMessage());
         }

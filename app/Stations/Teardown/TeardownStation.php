@@ -8,6 +8,7 @@ use App\Stations\Teardown\Http\ReportController;
 use App\Stations\Teardown\Http\SecondLookController;
 use App\Stations\Teardown\Http\TeardownController;
 use App\Stations\Teardown\Judges\GradedPart;
+use App\Stations\Teardown\Queries\ConfirmedCauses;
 use App\Stations\Teardown\Queries\LostHardParts;
 use App\Stations\Teardown\Queries\OpenQuestions;
 use App\Stations\Teardown\Queries\OpenTeardown;
@@ -21,6 +22,7 @@ use App\Work\Contracts\ConditionJudge;
 use App\Work\Contracts\EarlierWork;
 use App\Work\Http\BenchController;
 use App\Yard\Contracts\Blocker;
+use App\Yard\Contracts\ElementWeights;
 use App\Yard\Contracts\HardPartLosses;
 use App\Yard\Contracts\ScanHit;
 use App\Yard\Contracts\Section;
@@ -84,6 +86,7 @@ final class TeardownStation implements Station
             ConditionJudge::class => GradedPart::class,
             EarlierWork::class => RepairsOfUnit::class,
             Circumstances::class => UnitCircumstances::class,
+            ElementWeights::class => ConfirmedCauses::class,
             WarrantyConditions::class => VehicleConditions::class,
         ];
     }

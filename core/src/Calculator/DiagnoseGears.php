@@ -33,6 +33,7 @@ final class DiagnoseGears implements Calculator
                     ),
                     $in->optional('codes')?->asList() ?? [],
                 ),
+                self::looked($in),
             ),
         );
         $diagnosis = new GearDiagnosis(
@@ -48,5 +49,21 @@ final class DiagnoseGears implements Calculator
         $looks = $in->has('looks') ? ['next' => $diagnosis->looks($in->integer('looks', min: 1, max: 50))] : [];
 
         return $diagnosis->ranked() + $looks + ['table' => $table->rows];
+    }
+
+    /** @return array<string, array<string, string>> kind => what => state */
+    private static function looked(Input $in): array
+    {
+        $out = [];
+        foreach (array_diff(Symptoms::ONCE, ['lockup']) as $once) {
+            $in->has($once) && ($out[$once] = [$once => $in->choice($once, Symptoms::STATES[$once])]);
+        }
+        foreach (['air' => 'air', 'findings' => 'finding'] as $field => $kind) {
+            foreach ($in->optional($field)?->asMap() ?? [] as $element => $state) {
+                $out[$kind][$element] = $state->asString();
+            }
+        }
+
+        return $out;
     }
 }

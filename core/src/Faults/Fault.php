@@ -13,7 +13,12 @@ final readonly class Fault
         'pump' => ['pump', 'worn'],
         'converter' => ['converter', 'no-drive'],
         'lock-up' => ['converter', 'lock-up'],
+        'lock-up-on' => ['converter', 'stays-locked'],
+        'stator-free' => ['converter', 'stator-free'],
+        'stator-locked' => ['converter', 'stator-locked'],
+        'hub' => ['converter', 'sheared-hub'],
         'control' => ['control', 'wrong-command'],
+        'vehicle' => ['vehicle', 'outside'],
         'sound' => ['sound', 'none'],
     ];
 

@@ -85,14 +85,13 @@ final readonly class FaultDeal
     /**
      * What the engine makes of the same looks, and where the named cause and the true one stand in it.
      *
-     * @param  array<string, string>  $observed  gear, shift or "lockup" => state
-     * @param  array<string, string>  $pressures  element => level
+     * @param  list<array{kind: string, what: string, state: string}>  $seen
      * @return array{fault: array<string, mixed>, right: bool, alike: bool, posterior: mixed, leader: array<string,
      *     mixed>} alike: it predicts the same of all that was looked at; posterior: of the true cause, a number
      */
-    public function judged(array $observed, array $pressures, string $element, string $fault): array
+    public function judged(array $seen, string $element, string $fault): array
     {
-        $ranked = (new GearDiagnosis($this->chart, new Symptoms($this->chart, $observed, $pressures)))->ranked();
+        $ranked = (new GearDiagnosis($this->chart, Symptoms::ofLooks($this->chart, $seen)))->ranked();
         $true = $this->hidden();
         $of = static function (array $of) use ($ranked): ?array {
             foreach ($ranked['suspects'] as $s) {

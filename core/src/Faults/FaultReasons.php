@@ -24,6 +24,13 @@ final readonly class FaultReasons
 
     public function of(Fault $fault): string
     {
+        $bench = array_filter(array_map($this->onTheBench(...), $fault->elements));
+
+        return implode(' ', [$this->byGears($fault), ...$bench]);
+    }
+
+    private function byGears(Fault $fault): string
+    {
         return match (true) {
             $fault->isOfUnit() => $this->ofUnit($fault->kind),
             $fault->isWeak() => implode(
@@ -42,11 +49,48 @@ final readonly class FaultReasons
             'sound' => $this->symptoms->failed() === []
                 ? 'No gear that was tried fails.'
                 : $this->gears($this->symptoms->failed()).' would not fail in a sound unit.',
-            'lock-up' => $this->lockup(),
-            'converter' => $this->touchesAll('The converter'),
+            'vehicle' => 'Engine, linkage, cooler, sensors and wiring outside can look like this: rule them out '
+                .'before it comes out.',
             'pump' => $this->touchesAll('The pump'),
-            default => $this->touchesAll('Line pressure'),
+            'line-pressure' => $this->touchesAll('Line pressure'),
+            default => $this->ofConverter($kind),
         };
+    }
+
+    private function ofConverter(string $kind): string
+    {
+        return match ($kind) {
+            'stator-free' => 'Its stator does not hold: it pulls away weakly and is right once it rolls'
+                .$this->said('launch').'.',
+            'stator-locked' => 'Its stator does not let go: it pulls away well, runs hot and lacks its top speed'
+                .$this->said('road').'.',
+            'hub' => 'A sheared hub does not turn the pump: no pressure and no gear at all.',
+            'converter' => $this->touchesAll('The converter'),
+            default => $this->lockup(),
+        };
+    }
+
+    private function said(string $once): string
+    {
+        $state = $this->symptoms->seen["$once:$once"] ?? null;
+
+        return match ($state) {
+            null => '; nothing was said of that',
+            'ok' => '; it is said not to',
+            default => '; so it is said',
+        };
+    }
+
+    /** What air and the parts themselves say of an element. */
+    private function onTheBench(string $element): string
+    {
+        $air = $this->symptoms->seen["air:$element"] ?? null;
+        $found = $this->symptoms->seen["finding:$element"] ?? null;
+
+        return trim(
+            ($air === null ? '' : ($air === 'leaks' ? "$element leaks air." : "$element is tight.")).
+            ($found === null ? '' : " Its parts were found $found."),
+        );
     }
 
     private function lockup(): string

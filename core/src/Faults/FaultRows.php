@@ -14,6 +14,9 @@ final class FaultRows
 {
     private const EVEN = 1e-9;
 
+    /** What is seen where nothing is wrong. */
+    private const WELL = ['ok' => 0, 'normal' => 0, 'tight' => 0, 'sound' => 0, 'clean' => 0];
+
     /**
      * @var array<string, array<string,
      *     float>> gear => element => |torque| relative to the input torque; below 0 when applied but undetermined
@@ -93,32 +96,26 @@ final class FaultRows
     {
         [$kind, $what] = Symptoms::split($feature);
         if ($fault->isOfUnit()) {
-            return $this->ofUnit($fault->kind, $kind);
+            return $fault->kind;
         }
-        if ($kind === 'lockup') {
-            return 'other';
+        if (in_array($kind, Symptoms::ONCE, true)) {
+            return $fault->priorRow();
         }
         $rows = array_map(
             fn (string $element): string => match ($kind) {
                 'gear' => $this->gearRow($element, $fault->kind, $what),
                 'shift' => $this->shiftRow($element, $fault->kind, $what),
+                'finding' => $what === $element ? $fault->priorRow() : 'other',
                 default => $what === $element && $fault->hasCircuit() ? $fault->kind : 'other',
             },
             $fault->elements,
         );
         $well = fn (string $row): float => max(
-            array_intersect_key($this->table->likelihoods($kind, $row), ['ok' => 0, 'normal' => 0]) ?: [0.0],
+            array_intersect_key($this->table->likelihoods($kind, $row), self::WELL) ?: [0.0],
         );
         usort($rows, static fn (string $a, string $b): int => $well($a) <=> $well($b));
 
         return $rows[0];
-    }
-
-    private function ofUnit(string $what, string $kind): string
-    {
-        $nothing = ['gear' => 'idle', 'shift' => 'idle', 'pressure' => 'other', 'lockup' => 'other'];
-
-        return $what === 'sound' ? $nothing[$kind] : $what;
     }
 
     private function gearRow(string $element, string $kind, string $gear): string
@@ -157,7 +154,7 @@ final class FaultRows
     private function codeRow(Fault $fault, StoredCode $code): string
     {
         if ($fault->isOfUnit()) {
-            return $fault->kind === 'sound' ? 'idle' : $fault->kind;
+            return $fault->kind;
         }
         foreach ($fault->elements as $element) {
             $touched =

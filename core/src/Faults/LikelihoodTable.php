@@ -9,15 +9,16 @@ namespace Yard\Core\Faults;
  * it.
  *
  * @phpstan-type Shares array<string, array<string, float>>
- * @phpstan-type Rows array{source: string, gear: Shares, shift: Shares, pressure: Shares, lockup: Shares, code: Shares,
- *     prior: array<string, float>, reliability: array<string, float>}
+ * @phpstan-type Rows array{source: string, code: Shares, prior: array<string, float>,
+ *     reliability: array<string, float>, gear: Shares, shift: Shares}
  */
 final readonly class LikelihoodTable
 {
     /**
-     * @param  Rows  $rows
+     * @param  Rows  $rows  the file as it is
+     * @param  array<string, Shares>  $seen  kind of look => row => state => share
      */
-    private function __construct(public array $rows)
+    private function __construct(public array $rows, private array $seen)
     {
     }
 
@@ -29,7 +30,10 @@ final readonly class LikelihoodTable
          */
         $rows = json_decode($text, true, 16, JSON_THROW_ON_ERROR);
 
-        return new self($rows);
+        /** @var array<string, Shares> $seen */
+        $seen = array_diff_key($rows, array_flip(['source', 'code', 'prior', 'reliability']));
+
+        return new self($rows, $seen);
     }
 
     /** @return list<string> what a trouble code can mean */
@@ -41,18 +45,21 @@ final readonly class LikelihoodTable
     /** @return array<string, float> state seen => share */
     public function likelihoods(string $kind, string $row): array
     {
-        return match ($kind) {
-            'gear' => $this->rows['gear'][$row],
-            'shift' => $this->rows['shift'][$row],
-            'lockup' => $this->rows['lockup'][$row],
-            default => $this->rows['pressure'][$row],
-        };
+        $rows = $this->seen[$kind];
+
+        return $rows[$row] ?? $rows[self::nothing($kind)];
     }
 
     /** How often a code of this meaning is stored. */
     public function stored(string $means, string $row): float
     {
-        return $this->rows['code'][$means][$row];
+        return $this->rows['code'][$means][$row] ?? $this->rows['code'][$means]['idle'];
+    }
+
+    /** The row of what has nothing to do with it: every fault that has no row of its own. */
+    private static function nothing(string $kind): string
+    {
+        return in_array($kind, ['gear', 'shift'], true) ? 'idle' : 'other';
     }
 
     public function prior(string $hypothesis): float

@@ -8,7 +8,7 @@ use Yard\Core\BadInput;
 use Yard\Core\Drivetrain\ApplyChart;
 use Yard\Core\Evidence\ChoiceFeature;
 
-/** What a driver or a technician says the unit does, gear by gear and shift by shift. */
+/** What was driven, gauged, blown, looked at in the pan and found on the parts of a unit. */
 final readonly class Symptoms
 {
     /**
@@ -20,26 +20,41 @@ final readonly class Symptoms
         'shift' => ['ok', 'flare', 'tie-up', 'delayed', 'harsh'],
         'pressure' => ['low', 'normal', 'high'],
         'lockup' => ['ok', 'none', 'hunts', 'shudder', 'stays-on'],
+        'launch' => ['ok', 'weak'],
+        'idle' => ['ok', 'stalls'],
+        'road' => ['ok', 'hot', 'slow'],
+        'pan' => ['clean', 'lining', 'metal', 'varnish'],
+        'air' => ['tight', 'leaks'],
+        'finding' => ['sound', 'worn', 'burnt', 'fused', 'broken'],
     ];
 
-    /** What a look costs, in looks at one gear on the road: a gauge takes the pan off the floor (common practice). */
-    private const EFFORT = ['gear' => 1.0, 'shift' => 1.0, 'lockup' => 1.0, 'pressure' => 4.0];
+    /** What is looked at once in a unit, not element by element. */
+    public const ONCE = ['lockup', 'launch', 'idle', 'road', 'pan'];
 
-    /** @var array<string, string> feature ("gear:4", "shift:2-3", "pressure:C1", "lockup:") => what was seen */
+    /**
+     * What a look costs, in looks at one gear on the road (common practice, no source): a gauge takes the vehicle onto
+     * the lift, air the valve body off, a finding the unit apart.
+     */
+    private const EFFORT = ['pan' => 3.0, 'pressure' => 4.0, 'air' => 8.0, 'finding' => 25.0];
+
+    /** @var array<string, string> feature ("gear:4", "shift:2-3", "pressure:C1", "pan:pan") => what was seen */
     public array $seen;
 
     /**
      * @param  array<string, string>  $observed  gear, shift ("2-3") or "lockup" => its state
      * @param  array<string, string>  $pressures  circuit => low, normal, high
      * @param  list<StoredCode>  $codes
+     * @param  array<string, array<string, string>>  $looked "air" and "finding" by element, what is looked at once by
+     *     its own name => its state
      *
-     * @throws BadInput at /observed, /pressures or /codes
+     * @throws BadInput at /observed, /pressures, /codes, or where it was looked
      */
     public function __construct(
         private ApplyChart $chart,
         array $observed,
         array $pressures = [],
         public array $codes = [],
+        array $looked = [],
     ) {
         $seen = [];
         foreach ($observed as $what => $state) {
@@ -58,7 +73,45 @@ final readonly class Symptoms
                     "/codes/$n/gear",
                 );
         }
-        $this->seen = $seen;
+        $this->seen = $seen + $this->lookedAt($looked);
+    }
+
+    /**
+     * @param  list<array{kind: string, what: string, state: string}>  $looks
+     *
+     * @throws BadInput as the constructor
+     */
+    public static function ofLooks(ApplyChart $chart, array $looks): self
+    {
+        $by = [];
+        foreach ($looks as $look) {
+            $by[$look['kind']][$look['what']] = $look['state'];
+        }
+        $observed = ($by['gear'] ?? []) + ($by['shift'] ?? []) + ($by['lockup'] ?? []);
+        $looked = array_diff_key($by, array_flip(['gear', 'shift', 'lockup', 'pressure']));
+
+        return new self($chart, $observed, $by['pressure'] ?? [], [], $looked);
+    }
+
+    /**
+     * @param  array<string, array<string, string>>  $looked
+     * @return array<string, string>
+     */
+    private function lookedAt(array $looked): array
+    {
+        $seen = [];
+        foreach ($looked as $kind => $states) {
+            $once = in_array($kind, self::ONCE, true);
+            foreach ($states as $what => $state) {
+                $at = $once ? "/$kind" : ($kind === 'finding' ? "/findings/$what" : "/$kind/$what");
+                $once ||
+                    isset($this->chart->train->elements[$what]) ||
+                    throw new BadInput('unknown-element', "There is no element \"$what\".", $at);
+                $seen["$kind:$what"] = self::oneOf($state, $kind, $at);
+            }
+        }
+
+        return $seen;
     }
 
     /** @return array{string, string} kind of a feature, and what it speaks of */
@@ -120,7 +173,8 @@ final readonly class Symptoms
     }
 
     /**
-     * What was not looked at yet: each gear and shift on the road, the lock-up, the pressure of each clutch and brake.
+     * What was not looked at yet: each gear and shift on the road, the lock-up, how it pulls away, the pan; the
+     * pressure and the air check of each clutch and brake, and each element taken apart.
      *
      * @return list<ChoiceFeature>
      */
@@ -131,17 +185,20 @@ final readonly class Symptoms
             $this->chart->ratios(),
             static fn (float $ratio): bool => $ratio > 0.0,
         )));
-        $all = [...array_map(static fn (string $g): string => "gear:$g", $gears), 'lockup:lockup'];
+        $all = [
+            ...array_map(static fn (string $g): string => "gear:$g", $gears),
+            ...array_map(static fn (string $once): string => "$once:$once", self::ONCE),
+        ];
         foreach (array_slice($forward, 1) as $n => $gear) {
             $all[] = "shift:$forward[$n]-$gear";
         }
         foreach ($this->chart->train->elements as $id => $element) {
-            $element->kind === 'one-way' || $all[] = "pressure:$id";
+            array_push($all, ...($element->kind === 'one-way' ? [] : ["pressure:$id", "air:$id"]), ...["finding:$id"]);
         }
         $out = [];
         foreach (array_diff($all, array_keys($this->seen)) as $feature) {
             [$kind] = self::split($feature);
-            $effort = self::EFFORT[$kind];
+            $effort = self::EFFORT[$kind] ?? 1.0;
             $out[] = new ChoiceFeature($feature, self::STATES[$kind], $table->reliability($kind), $effort);
         }
 

@@ -35,10 +35,11 @@ final readonly class Hardware
     public function with(HardwareChange $change): self
     {
         $spring = ($this->spring + $change->springAdd) * $change->pressureFactor;
-        $boosted = fn (float $full): float => ($this->spring +
-            $change->springAdd +
-            ($full - $this->spring) * $change->boostFactor) *
-            $change->pressureFactor;
+        $boosted = fn (float $full): float => max(
+            0.0,
+            ($this->spring + $change->springAdd + ($full - $this->spring) * $change->boostFactor) *
+                $change->pressureFactor,
+        );
 
         return new self(
             array_replace($this->capacities, $change->capacities),

@@ -33,7 +33,7 @@ final readonly class WeakenedUnit
         return [
             'gears' => array_map($this->gear(...), $this->plan->chart->gears()),
             'shifts' => $this->shifts(),
-            'reaches' => $this->weakening->reaches,
+            'reaches' => (object) $this->weakening->reaches,
         ] + array_intersect_key($report->toArray(), $told);
     }
 
@@ -47,8 +47,8 @@ final readonly class WeakenedUnit
         return [
             'name' => $gear,
             'pressure_kpa' => $this->now->pressures[$gear],
-            'sound' => $sound,
-            'now' => $now,
+            'sound' => (object) $sound,
+            'now' => (object) $now,
             'slips' => $slips,
             'sentence' => $this->said($gear, $sound, $now, $slips),
         ];
@@ -124,8 +124,8 @@ final readonly class WeakenedUnit
         $now = $this->pullsDown($this->now, $from, $to, $element, $setting);
         $feel = $this->feel($from, $to, $element, $setting);
         $out = compact('from', 'to', 'element') +
-            ['sound' => $sound === null ? [] : ['pullsDown_s' => $sound]] +
-            ['now' => $now === null ? [] : ['pullsDown_s' => $now]] +
+            ['sound' => (object) ($sound === null ? [] : ['pullsDown_s' => $sound])] +
+            ['now' => (object) ($now === null ? [] : ['pullsDown_s' => $now])] +
             ($feel === null ? [] : ['feel' => $feel]);
 
         return $out + ['sentence' => ShiftWords::of($element, $sound, $now, $feel)];
@@ -176,9 +176,12 @@ final readonly class WeakenedUnit
         );
         $sound = $of($this->plan->hardware, null);
         $now = $of($this->now, $this->isTimed($from, $to) ? $sound['takeOver_s'] ?? null : null);
-        $plain = static fn (array $feel): array => array_diff_key($feel, ['curve' => 0]);
+        if ($sound === null || $now === null) {
+            return null;
+        }
+        unset($sound['curve'], $now['curve']);
 
-        return $sound === null || $now === null ? null : ['sound' => $plain($sound), 'now' => $plain($now)];
+        return compact('sound', 'now');
     }
 
     /** Whether something lets go by command; a one-way clutch lets go by itself. */

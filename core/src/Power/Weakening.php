@@ -9,6 +9,9 @@ use Yard\Core\Input;
 /** What wore, leaks or presses wrongly: a share of the torque left, a hole in a circuit, line pressure off its value. */
 final readonly class Weakening
 {
+    /** No pump of a unit makes more than so many times its pressure. */
+    private const MOST = 10.0;
+
     /**
      * @param  array<string, float>  $left  element => share of the torque it holds
      * @param  array<string, float>  $reaches  element => share of the pressure that reaches it
@@ -38,6 +41,10 @@ final readonly class Weakening
                 $leak->number('hole_mm', min: 0.0),
                 $leak->number('feed_mm', above: 0.0),
             );
+        }
+
+        foreach (['pressureFactor', 'boostFactor'] as $factor) {
+            $in->numberIf($factor, above: 0.0, max: self::MOST);
         }
 
         return new self($left, $reaches, HardwareChange::read($in, $plan->chart->train, null));

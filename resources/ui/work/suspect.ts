@@ -4,9 +4,14 @@ const OF_THE_UNIT: Record<string, string> = {
     'line-pressure': 'Line pressure',
     pump: 'Pump',
     control: 'Control',
+    vehicle: 'The vehicle, not the unit',
     sound: 'Nothing wrong',
     'converter no-drive': 'Converter',
     'converter lock-up': 'Lock-up clutch',
+    'converter stays-locked': 'Lock-up stays on',
+    'converter stator-free': 'Stator free both ways',
+    'converter stator-locked': 'Stator locked both ways',
+    'converter sheared-hub': 'Converter hub sheared',
 };
 const FAULTS: Record<string, string> = {
     weak: 'weak',
@@ -29,4 +34,10 @@ export const LOOK: Record<string, (what: string) => string> = {
     shift: (what) => `drive the shift ${what}`,
     lockup: () => 'drive at the speed where it locks up',
     pressure: (what) => `gauge at the tap of ${what}`,
+    launch: () => 'pull away from rest',
+    idle: () => 'let it idle in gear',
+    road: () => 'drive it hot on the road',
+    pan: () => 'look into the pan',
+    air: (what) => `blow air into ${what}`,
+    finding: (what) => `take ${what} apart`,
 };

@@ -10,6 +10,7 @@ use App\Shop\HouseRules;
 use App\Shop\Models\Person;
 use App\Stations\Teardown\FindingSpec;
 use App\Stations\Teardown\Models\Finding;
+use App\Stations\Teardown\Queries\ConfirmedCauses;
 use App\Stations\Teardown\Queries\Routes;
 use App\Work\Generation;
 use App\Yard\Gatekeeper;
@@ -41,6 +42,7 @@ final class RecordFinding
         $finding = Finding::query()->where($row)->first();
         $said = $this->said($spec, $in, $plates, $at);
         $values = $said + ['found_by' => $by->id, 'found_at' => now()];
+        $isOrWasCause = in_array('cause', [$in['role'], $finding?->role], true);
         $due = ['second_due' => $this->isSecondDue($unit, $in['part'], $spec)];
         if ($finding !== null) {
             Gatekeeper::unchanged($finding, (int) ($in['version'] ?? 0), "the finding on \"$spec->name\"", $said);
@@ -51,6 +53,10 @@ final class RecordFinding
         $this->pieces->tally($unit, $finding, $spec->name, $by);
         $event = array_diff_key($in, ['version' => 0]) + ['generation' => $generation];
         $this->ledger->onUnit($unit, 'finding.recorded', $event);
+
+        if ($isOrWasCause) {
+            ConfirmedCauses::forget((int) $unit->family_id);
+        }
 
         return $finding;
     }

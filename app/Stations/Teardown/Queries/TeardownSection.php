@@ -2,7 +2,6 @@
 
 namespace App\Stations\Teardown\Queries;
 
-use App\Catalog\Models\Family;
 use App\Catalog\Models\FamilySpec;
 use App\Catalog\Models\Vocabulary;
 use App\Catalog\Read\FamilySection;
@@ -21,16 +20,9 @@ use App\Work\Queries\BenchWork;
 use App\Work\Queries\CountsThatDiffer;
 use App\Yard\Contracts\Section;
 use App\Yard\Models\Unit;
-use Illuminate\Support\Facades\Cache;
-use Yard\Core\Faults\GearDiagnosis;
-use Yard\Core\Faults\StoredCode;
-use Yard\Core\Faults\Symptoms;
 
 final class TeardownSection implements Section
 {
-    /** How long an answer of the diagnosis is kept, in seconds; another one has another key. */
-    private const KEPT_S = 86400;
-
     public function __construct(
         private readonly PeopleNames $names,
         private readonly HouseRules $rules,
@@ -39,6 +31,7 @@ final class TeardownSection implements Section
         private readonly LeakTrace $leaks,
         private readonly Rescue $rescue,
         private readonly Routes $routes,
+        private readonly Suspects $suspects,
     ) {
     }
 
@@ -54,13 +47,14 @@ final class TeardownSection implements Section
         }
         $generation = Generation::of($unit, 'teardown');
         $house = $this->rules->shown('one-shift-fault', 'reuse');
+        [$codes, $inspection] = [$this->codes($unit), $this->inspection($unit, $generation)];
 
         return [
             'generation' => $generation,
             'work' => $this->bench->of(BenchWork::of($unit, Bench::Teardown)),
             'discrepancies' => $this->counts->shown($unit, Bench::Teardown),
             'decisions' => CountsThatDiffer::decisions(),
-            'inspection' => $this->inspection($unit, $generation),
+            'inspection' => $inspection,
             'gauges' => array_values(Gauge::query()->orderBy('code')->get()->map(fn (Gauge $g) => $g->shown())->all()),
             'leak' => $this->leaks->of($unit),
             'rescue' => $this->rescue->of($unit),
@@ -73,8 +67,8 @@ final class TeardownSection implements Section
             'gears' => array_column($unit->family->train['gears'], 'name'),
             'symptoms' => (object) $unit->symptoms,
             'pressures' => (object) $unit->pressures,
-            'codes' => $this->codes($unit),
-            'suspects' => $unit->symptoms === [] && $unit->pressures === [] ? [] : $this->suspects($unit),
+            'codes' => $codes,
+            'suspects' => $this->suspects->of($unit, $codes, $inspection),
             'elements' => array_column($unit->family->train['elements'], 'name', 'id'),
         ];
     }
@@ -146,42 +140,6 @@ final class TeardownSection implements Section
             'at' => $finding->found_at->toIso8601ZuluString(),
             'version' => $finding->version,
         ];
-    }
-
-    /** @return list<array<string, mixed>> */
-    private function suspects(Unit $unit): array
-    {
-        $codes = [];
-        foreach ($this->codes($unit) as $code) {
-            if ($code['means'] !== null) {
-                $codes[] = new StoredCode($code['code'], $code['means'], $code['gear'] ?? '');
-            }
-        }
-        $family = $unit->knownFamily();
-        $asked = [$family->train, $family->body['weak'] ?? [], $unit->symptoms, $unit->pressures, $codes];
-
-        // The same symptoms of the same train are weighed once: forty faults of every gear are simulated for them.
-        return Cache::remember(
-            'suspects:'.hash('sha256', serialize($asked)),
-            self::KEPT_S,
-            fn (): array => self::weighed($family, $unit, $codes),
-        );
-    }
-
-    /**
-     * @param  list<StoredCode>  $codes
-     * @return list<array<string, mixed>>
-     */
-    private static function weighed(Family $family, Unit $unit, array $codes): array
-    {
-        $chart = $family->chart();
-        $diagnosis = new GearDiagnosis(
-            $chart,
-            new Symptoms($chart, $unit->symptoms, $unit->pressures, $codes),
-            array_map(floatval(...), $family->body['weak'] ?? []),
-        );
-
-        return $diagnosis->ranked()['suspects'];
     }
 
     /**

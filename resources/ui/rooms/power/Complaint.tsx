@@ -1,5 +1,6 @@
 import { useState } from 'react';
-import { Mark, Panel, ProblemNote, Select } from '../../kit/basics';
+import type { Schemas } from '../../api/client';
+import { HeadRow, Mark, Panel, ProblemNote, Select } from '../../kit/basics';
 import { percent } from '../../kit/format';
 import { LOOK, suspectSaid } from '../../work/suspect';
 import type { Train } from './trains';
@@ -21,6 +22,17 @@ const GEAR = ['ok', 'slips', 'missing', 'neutral', 'locks', 'wrong-ratio', 'dela
 const SHIFT = ['ok', 'flare', 'tie-up', 'delayed', 'harsh'];
 const LOCKUP = ['ok', 'none', 'hunts', 'shudder', 'stays-on'];
 const PRESSURE = ['low', 'normal', 'high'];
+const AIR = ['tight', 'leaks'];
+const FOUND = ['sound', 'worn', 'burnt', 'fused', 'broken'];
+
+/** What is looked at once in a unit: field, its words, what may be seen. */
+const ONCE: [string, string, string[]][] = [
+    ['lockup', 'Lock-up', LOCKUP],
+    ['launch', 'Pulls away', ['ok', 'weak']],
+    ['idle', 'Idle in gear', ['ok', 'stalls']],
+    ['road', 'On the road', ['ok', 'hot', 'slow']],
+    ['pan', 'In the pan', ['clean', 'lining', 'metal', 'varnish']],
+];
 const SHOWN = 6;
 const LOOKS = 3;
 
@@ -30,13 +42,13 @@ const shiftsOf = (train: Train) => {
 };
 
 /** From what was driven and gauged to what is wrong: single faults and pairs, and the look that tells most next. */
-export function Complaint({ train }: { train: Train }) {
-    const [observed, setObserved] = useState<Said>({});
-    const [pressures, setPressures] = useState<Said>({});
-    const { lockup, ...gears } = observed;
-    const said = Object.keys(observed).length + Object.keys(pressures).length > 0;
-    const question = { ...train, observed: gears, pressures, pairs: true, looks: LOOKS, ...(lockup ? { lockup } : {}) };
-    const { answered, problem } = useAnswer<Diagnosed>('diagnose.gears', said ? question : null);
+export function Complaint({ train, causes }: { train: Train; causes: Causes | null }) {
+    const [said, setSaid] = useState<Answers>(NOTHING);
+    const anything = Object.values(said).some((of) => Object.keys(of).length > 0);
+    const { once, ...of } = said;
+    const weak = causes ? { weak: causes.weights } : {};
+    const question = { ...train, ...of, ...once, ...weak, pairs: true, looks: LOOKS };
+    const { answered, problem } = useAnswer<Diagnosed>('diagnose.gears', anything ? question : null);
     return (
         <Panel
             title="From the complaint backwards"
@@ -44,22 +56,8 @@ export function Complaint({ train }: { train: Train }) {
         >
             <div className="grid items-start gap-4 lg:grid-cols-2">
                 <div>
-                    <Asked
-                        title="Gear"
-                        of={train.gears.map((g) => g.name)}
-                        states={GEAR}
-                        said={observed}
-                        onSay={setObserved}
-                    />
-                    <Asked title="Shift" of={shiftsOf(train)} states={SHIFT} said={observed} onSay={setObserved} />
-                    <Asked title="Lock-up" of={['lockup']} states={LOCKUP} said={observed} onSay={setObserved} />
-                    <Asked
-                        title="Pressure"
-                        of={train.elements.filter((e) => e.kind !== 'one-way').map((e) => e.id)}
-                        states={PRESSURE}
-                        said={pressures}
-                        onSay={setPressures}
-                    />
+                    <WhatIsSaid train={train} said={said} onSay={setSaid} />
+                    {causes && <Learned from={causes} />}
                 </div>
                 <div aria-live="polite">
                     {problem && <ProblemNote problem={problem} />}
@@ -70,16 +68,99 @@ export function Complaint({ train }: { train: Train }) {
     );
 }
 
+type Causes = Schemas['Family']['causes'];
+
+/** What the shop's own teardowns add to the catalog's weak points. */
+function Learned({ from: { learns, counts, shipped, weights } }: { from: Causes }) {
+    const counted = Object.entries(counts).sort(([, a], [, b]) => b - a);
+    const total = counted.reduce((sum, [, n]) => sum + n, 0);
+    const cases = `${total} confirmed ${total === 1 ? 'cause' : 'causes'} of this family`;
+    if (!learns || total === 0)
+        return (
+            <p className="text-sm text-faint">
+                {learns ? `${cases} yet: ` : 'By the house rule '}as the catalog has it.
+            </p>
+        );
+    return (
+        <details className="text-sm">
+            <summary className="min-h-11 cursor-pointer py-2">Weighed with {cases}</summary>
+            <table className="w-full">
+                <HeadRow of={['Element', 'Was the cause', 'As shipped', 'Weighs now']} />
+                <tbody>
+                    {counted.map(([element, n]) => (
+                        <tr key={element}>
+                            <th scope="row" className="td text-left">
+                                {element}
+                            </th>
+                            <td className="td num">{n}</td>
+                            <td className="td num">×{(shipped[element] ?? 1).toFixed(2)}</td>
+                            <td className="td num">×{(weights[element] ?? 1).toFixed(2)}</td>
+                        </tr>
+                    ))}
+                </tbody>
+            </table>
+            A finding that is no cause any more, or the house rule, takes it back.
+        </details>
+    );
+}
+
+type Answers = Record<'observed' | 'pressures' | 'air' | 'findings' | 'once', Said>;
+
+const NOTHING: Answers = { observed: {}, pressures: {}, air: {}, findings: {}, once: {} };
+
+type SaidProps = { train: Train; said: Answers; onSay: (said: Answers) => void };
+
+/** First what is driven, then what takes the pan, the valve body or the unit apart. */
+function WhatIsSaid({ train, said, onSay }: SaidProps) {
+    const hydraulic = train.elements.filter((e) => e.kind !== 'one-way').map((e) => e.id);
+    const asked = (kind: keyof Answers, title: string, of: string[], states: string[]) => (
+        <Asked title={title} of={of} states={states} said={said[kind]} onSay={(s) => onSay({ ...said, [kind]: s })} />
+    );
+    return (
+        <div className="flex flex-col gap-1">
+            {asked(
+                'observed',
+                'Gear',
+                train.gears.map((g) => g.name),
+                GEAR,
+            )}
+            {asked('observed', 'Shift', shiftsOf(train), SHIFT)}
+            <SeenOnce said={said.once} onSay={(once) => onSay({ ...said, once })} />
+            {asked('pressures', 'Pressure', hydraulic, PRESSURE)}
+            <details>
+                <summary className="min-h-11 cursor-pointer py-2 font-semibold">Air checks, and what was found</summary>
+                {asked('air', 'Air into', hydraulic, AIR)}
+                {asked(
+                    'findings',
+                    'Parts of',
+                    train.elements.map((e) => e.id),
+                    FOUND,
+                )}
+            </details>
+        </div>
+    );
+}
+
+const SeenOnce = ({ said, onSay }: { said: Said; onSay: (said: Said) => void }) => (
+    <div className="flex flex-wrap gap-x-3">
+        {ONCE.map(([field, title, states]) => (
+            <Asked key={field} title={title} of={[field]} alone states={states} said={said} onSay={onSay} />
+        ))}
+    </div>
+);
+
 type AskedProps = {
     title: string;
     of: string[];
     states: string[];
     said: Said;
+    /** The title names it already. */
+    alone?: boolean;
     onSay: (said: Said) => void;
 };
 
 /** A row of things to say something of; each may be left open. */
-function Asked({ title, of, states, said, onSay }: AskedProps) {
+function Asked({ title, of, states, said, alone, onSay }: AskedProps) {
     const options = [{ value: '', text: '–' }, ...states.map((s) => ({ value: s, text: s }))];
     const say = (what: string) => (state: string) =>
         onSay(Object.fromEntries(Object.entries({ ...said, [what]: state }).filter(([, s]) => s !== '')));
@@ -88,7 +169,7 @@ function Asked({ title, of, states, said, onSay }: AskedProps) {
             {of.map((what) => (
                 <Select
                     key={what}
-                    label={what === 'lockup' ? title : `${title} ${what}`}
+                    label={alone ? title : `${title} ${what}`}
                     value={said[what] ?? ''}
                     onChange={say(what)}
                     options={options}

@@ -68,7 +68,12 @@ function FamilyTrain({ code }: { code: string }) {
     });
     if (!loaded.data) return <Pending of={[loaded]} what="the train" />;
     return (
-        <Desk train={loaded.data.train as Train} feels={loaded.data.shiftFeels} hardware={loaded.data.hardware}>
+        <Desk
+            train={loaded.data.train as Train}
+            feels={loaded.data.shiftFeels}
+            hardware={loaded.data.hardware}
+            causes={loaded.data.causes}
+        >
             <Control control={loaded.data.control} />
             <Strength code={code} />
             <FaultTrainer code={code} />
@@ -81,7 +86,7 @@ function OwnTrain() {
     const { can } = useSession();
     return (
         <>
-            <Desk train={train} feels={[]} hardware={null} onChange={set} />
+            <Desk train={train} feels={[]} hardware={null} causes={null} onChange={set} />
             {can('catalog.edit') && <KeepAsFamily train={train} clear={clear} />}
         </>
     );
@@ -209,12 +214,13 @@ type DeskProps = {
     train: Train;
     feels: Schemas['Family']['shiftFeels'];
     hardware: Schemas['Family']['hardware'];
+    causes: Schemas['Family']['causes'] | null;
     onChange?: (change: Partial<Train>) => void;
     /** What is known of its control. */
     children?: ReactNode;
 };
 
-function Desk({ train, feels, hardware, onChange, children }: DeskProps) {
+function Desk({ train, feels, hardware, causes, onChange, children }: DeskProps) {
     const [gear, setGear] = useState(train.gears[0]?.name ?? '');
     const [d, setD] = useState<Duty>(() => dutyAtFirst(feels));
     const { solved, shifts, problem } = useSolved(train, d);
@@ -224,7 +230,7 @@ function Desk({ train, feels, hardware, onChange, children }: DeskProps) {
             {problem && <ProblemNote problem={problem} />}
             {solved && <GearInHand train={train} solved={solved} gear={gear} setGear={setGear} stale={!!problem} />}
             {solved && <Turning train={train} solved={solved} d={d} />}
-            {solved && <Faults train={train} hardware={hardware} drive={d} />}
+            {solved && <Faults train={train} hardware={hardware} causes={causes} drive={d} />}
             <Place id="solenoids">{children}</Place>
             <Place id="launch">
                 <div className="grid items-start gap-3 lg:grid-cols-2">
@@ -249,14 +255,16 @@ function Desk({ train, feels, hardware, onChange, children }: DeskProps) {
 }
 
 /** From a fault to what it does, and from what it does back to the fault. */
-const Faults = (desk: { train: Train; hardware: Schemas['Family']['hardware']; drive: Duty }) => (
+type FaultsProps = { train: Train; hardware: Schemas['Family']['hardware']; causes: DeskProps['causes']; drive: Duty };
+
+const Faults = (desk: FaultsProps) => (
     <>
         <Place id="failing">
             <WhatIf train={desk.train} />
-            <Weakened {...desk} />
+            <Weakened train={desk.train} hardware={desk.hardware} drive={desk.drive} />
         </Place>
         <Place id="complaint">
-            <Complaint train={desk.train} />
+            <Complaint train={desk.train} causes={desk.causes} />
         </Place>
     </>
 );

@@ -49,7 +49,11 @@ beforeEach(() => {
 afterEach(cleanup);
 
 it('weighs what is said, names pairs, and says where to look next', async () => {
-    render(<Complaint train={TRAIN} />);
+    const weights = { C1: 0.8, C2: 1.2, F1: 1 };
+    const causes = { learns: true, counts: { C2: 3, C1: 1 }, shipped: { C1: 1, C2: 1, F1: 1 }, weights };
+    render(<Complaint train={TRAIN} causes={causes} />);
+    expect(screen.getByText('Weighed with 4 confirmed causes of this family')).toBeTruthy();
+    expect(screen.getByRole('row', { name: 'C2 3 ×1.00 ×1.20' })).toBeTruthy();
     expect(screen.getByText('Say what it does.')).toBeTruthy();
     expect(screen.queryByLabelText('Pressure F1'), 'a one-way has no tap').toBeNull();
     expect(screen.getByLabelText('Shift 1-2')).toBeTruthy();
@@ -57,6 +61,7 @@ it('weighs what is said, names pairs, and says where to look next', async () => 
     fireEvent.change(screen.getByLabelText('Lock-up'), { target: { value: 'hunts' } });
     fireEvent.change(screen.getByLabelText('Pressure C1'), { target: { value: 'low' } });
     expect(await screen.findByText('C1 and C2 weak together')).toBeTruthy();
+    expect(asked.of.at(-1)).toMatchObject({ weak: weights });
     const { observed, pressures, lockup, pairs, looks } = asked.of.at(-1) ?? {};
     expect({ observed, pressures, lockup, pairs, looks }).toEqual({
         observed: { R: 'missing' },
@@ -68,7 +73,13 @@ it('weighs what is said, names pairs, and says where to look next', async () => 
     expect(screen.getByText('Converter')).toBeTruthy();
     expect(screen.getByText('next: drive gear 2')).toBeTruthy();
     expect(screen.getByText('or gauge at the tap of C1')).toBeTruthy();
-    for (const label of ['Gear R', 'Lock-up', 'Pressure C1']) {
+    fireEvent.change(screen.getByLabelText('In the pan'), { target: { value: 'metal' } });
+    fireEvent.change(screen.getByLabelText('Air into C2'), { target: { value: 'leaks' } });
+    fireEvent.change(screen.getByLabelText('Parts of F1'), { target: { value: 'broken' } });
+    await waitFor(() =>
+        expect(asked.of.at(-1)).toMatchObject({ pan: 'metal', air: { C2: 'leaks' }, findings: { F1: 'broken' } }),
+    );
+    for (const label of ['Gear R', 'Lock-up', 'Pressure C1', 'In the pan', 'Air into C2', 'Parts of F1']) {
         fireEvent.change(screen.getByLabelText(label), { target: { value: '' } });
     }
     await waitFor(() => expect(screen.getByText('Say what it does.')).toBeTruthy());

@@ -1,0 +1,99 @@
+<?php
+
+namespace App\Stations\Teardown\Queries;
+
+use App\Catalog\Models\Family;
+use App\Catalog\Models\Vocabulary;
+use App\Yard\Contracts\ElementWeights;
+use App\Yard\Models\Unit;
+use Illuminate\Support\Facades\Cache;
+use Yard\Core\Faults\GearDiagnosis;
+use Yard\Core\Faults\StoredCode;
+use Yard\Core\Faults\Symptoms;
+
+/** What failed in a unit: what was driven and gauged, the codes that were stored, and what the parts looked like. */
+final class Suspects
+{
+    /** How long an answer of the diagnosis is kept, in seconds; another one has another key. */
+    private const KEPT_S = 86400;
+
+    /** From harmless to what tells most. */
+    private const WORSE = ['sound', 'worn', 'broken', 'burnt', 'fused'];
+
+    public function __construct(private readonly ElementWeights $weights)
+    {
+    }
+
+    /**
+     * @param  list<array{code: string, means: ?string, gear: ?string}>  $stored
+     * @param  list<array<string, mixed>>  $inspection  parts of the list with what was found on each
+     * @return list<array<string, mixed>> empty where nothing was said, gauged or found
+     */
+    public function of(Unit $unit, array $stored, array $inspection): array
+    {
+        $family = $unit->knownFamily();
+        $found = self::found($family, $inspection);
+        if ($unit->symptoms === [] && $unit->pressures === [] && $found === []) {
+            return [];
+        }
+        $codes = [];
+        foreach ($stored as $code) {
+            if ($code['means'] !== null) {
+                $codes[] = new StoredCode($code['code'], $code['means'], $code['gear'] ?? '');
+            }
+        }
+        $weak = $this->weights->of($family)['weights'];
+        $asked = [$family->train, $weak, $unit->symptoms, $unit->pressures, $codes, $found];
+
+        // The same evidence on the same train is weighed once: forty faults of every gear are simulated for it.
+        return Cache::remember(
+            'suspects:'.hash('sha256', serialize($asked)),
+            self::KEPT_S,
+            fn (): array => self::weighed($family, $unit, $codes, $found, $weak),
+        );
+    }
+
+    /**
+     * @param  list<StoredCode>  $codes
+     * @param  array<string, string>  $found
+     * @param  array<string, float>  $weak
+     * @return list<array<string, mixed>>
+     */
+    private static function weighed(Family $family, Unit $unit, array $codes, array $found, array $weak): array
+    {
+        $chart = $family->chart();
+        $diagnosis = new GearDiagnosis(
+            $chart,
+            new Symptoms($chart, $unit->symptoms, $unit->pressures, $codes, ['finding' => $found]),
+            $weak,
+        );
+
+        return $diagnosis->ranked()['suspects'];
+    }
+
+    /**
+     * The worst that was found on the parts of each element; sound ones speak too.
+     *
+     * @param  list<array<string, mixed>>  $inspection
+     * @return array<string, string> element => state
+     */
+    private static function found(Family $family, array $inspection): array
+    {
+        $grades = array_column(Vocabulary::body('part-kinds')->kinds, 'grades', 'code');
+        $elements = array_column($family->train['elements'], 'id');
+        $found = [];
+        foreach ($inspection as $part) {
+            $grade = array_search($part['finding']['condition'] ?? null, $part['conditions'], true);
+            $state = $grade === false ? null : $grades[$part['kind']][$grade] ?? null;
+            if ($state === null || $part['finding']['ours'] || ! in_array($part['group'], $elements, true)) {
+                continue;
+            }
+            $before = $found[$part['group']] ?? 'sound';
+            $worse = array_search($state, self::WORSE, true) > array_search($before, self::WORSE, true);
+            $found[$part['group']] = $worse ? $state : $before;
+        }
+        ksort($found);
+
+        return $found;
+    }
+}
