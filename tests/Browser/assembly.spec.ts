@@ -4,6 +4,7 @@ import { fill, next, pick, press, useKeysAlone } from './hands';
 import { expectAt, signIn } from './people';
 
 const KEYED = 'C-0245';
+const TRANSAXLE = 'C-0241';
 
 test.afterEach(() => {
     useKeysAlone(false);
@@ -103,6 +104,58 @@ test('a whole unit goes together with nothing but keys', async ({ page }) => {
         await expect(page.getByText(/is not signed for/).first()).toBeVisible();
         await signSubs(page);
         await press(sign);
+        await expectAt(page, 'Dyno');
+    });
+});
+
+test('a transaxle: two steels mixed, a gun that leaks, a steel bolt in magnesium', async ({ page }) => {
+    test.setTimeout(600_000);
+    handsKnow('TX6');
+    await signIn(page, 'teardown', `/units/${TRANSAXLE}/teardown`);
+    await workThrough(page);
+    await page.getByLabel(/No cause was found/).check();
+    await page.getByRole('button', { name: 'Teardown is complete' }).click();
+    await expectAt(page, 'Assembly');
+    await signIn(page, 'builder', `/units/${TRANSAXLE}/assembly`);
+    const until = async (proof: string) => {
+        for (let at = await inHand(page); at !== proof; at = await inHand(page)) {
+            expect(at, `${proof} comes before the end`).not.toBe('');
+            await prove(page);
+        }
+    };
+
+    await test.step('no one thickness of steel fits this depth', async () => {
+        await until('pack-C1/fit-pack-c1');
+        await fill(page.getByLabel('Groove depth'), '30.54');
+        await next(page);
+        const best = page.locator('[data-proof]').getByText(/^Best from the shelf/);
+        await expect(best).toContainText('2 × TX-ST-069, 4 × TX-ST-084');
+        await next(page);
+    });
+    const firstOf = async (kind: string) => {
+        for (let at = await inHand(page); !at.includes(`/${kind}-`); at = await inHand(page)) await prove(page);
+        return inHand(page);
+    };
+    await test.step('a steel bolt does not go into the magnesium case', async () => {
+        const before = await firstOf('metal');
+        await press(page.getByRole('radio', { name: 'steel', exact: true }));
+        await next(page);
+        await expect(page.getByText('Steel in magnesium eats the hole')).toBeVisible();
+        expect(await inHand(page)).toBe(before);
+    });
+    await test.step('what leaked was the gun: the second reading stands beside the first', async () => {
+        const before = await firstOf('air');
+        await fill(page.getByLabel(/^Reading/), '25');
+        await pick(page.getByLabel('Gauge', { exact: true }), 'P-01');
+        await next(page);
+        await expect(page.getByText('the pressure loss of 25 psi lies outside 0 to 6.').first()).toBeVisible();
+        expect(await inHand(page)).toBe(before);
+        await prove(page);
+    });
+    await test.step('then it goes together, and is signed for', async () => {
+        await workThrough(page);
+        await signSubs(page);
+        await press(page.getByRole('button', { name: 'Sign for the assembly' }));
         await expectAt(page, 'Dyno');
     });
 });
