@@ -485,6 +485,7 @@ final class BuildTest extends TestCase
             ->write('/units/C-9001/ordering', ['package' => 'daily', 'vehicle' => 'HW-TR5'])
             ->assertCreated();
         $this->house('end-play-window', '0.003-0.019 in');
+        $this->house('front-rear-play', 'front larger');
         $this->house('tightening', 'any order on stiff covers');
         $this->house('converter-fill', 'dry, topped up in steps');
         $this->house('soak-time', 'overnight');
@@ -496,6 +497,8 @@ final class BuildTest extends TestCase
             [$front['window'], $front['target'], $front['house'][0]['choice']],
             'both schools of common practice, no source',
         );
+        $rear = collect($assembly['places'])->where('kind', 'end-play')->firstWhere('code', 'rear');
+        $this->assertSame([0.008, 'front larger'], [$rear['target'], $rear['house'][0]['choice']]);
         $this->assertSame('any order', collect($assembly['fasteners'])->firstWhere('code', 'tail')['pattern']);
         $this->assertSame(
             'star',
