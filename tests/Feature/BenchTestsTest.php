@@ -194,4 +194,24 @@ final class BenchTestsTest extends TestCase
         $hands->work($this->unit(), PHP_INT_MAX);
         $this->assertSame([], BenchWork::of($this->unit(), Bench::Dispatch)->left());
     }
+
+    /** The gear train stays closed in the vehicle: the valve-body bench alone, to its own signature. */
+    public function test_a_valve_body_job_uses_the_valve_body_bench_alone(): void
+    {
+        $this->receive('C-9001', ['ownership' => 'customer', 'jobType' => 'valve-body'])->assertCreated();
+        $this->write('/units/C-9001/identification', ['variant' => 'RD4-M', 'note' => 'by the papers'])->assertOk();
+        $this->as('manager')
+            ->write('/units/C-9001/ordering', ['package' => 'daily', 'vehicle' => 'HW-TR5'])
+            ->assertCreated();
+        $release = ['version' => 1, 'acknowledged' => ['pressure-raised', 'lockup-firm']];
+        $card = $this->write('/units/C-9001/ordering/release', $release)->assertOk();
+        $this->assertSame('assembly', $card->json('station'));
+        $work = $this->read('/units/C-9001?sections=assembly')->json('assembly.work.operations');
+        $codes = array_column($work, 'code');
+        $this->assertContains('valves', $codes);
+        $this->assertSame([], array_intersect(['pack-C1', 'end-play', 'sprag', 'rear-brake', 'pump'], $codes));
+        $this->assembleEverything('C-9001');
+        $this->write('/units/C-9001/assembly/sign-off')->assertCreated();
+        $this->assertSame('dispatch', $this->read('/units/C-9001')->json('station'));
+    }
 }
