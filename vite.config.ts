@@ -76,5 +76,6 @@ export default defineConfig(({ mode }) => ({
         react(),
         tailwindcss(),
     ],
-    test: { environment: 'jsdom', include: ['resources/ui/**/*.test.{ts,tsx}'] },
+    test: {
+        testTimeout: 30_000, environment: 'jsdom', include: ['resources/ui/**/*.test.{ts,tsx}'] },
 }));

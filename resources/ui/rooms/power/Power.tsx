@@ -224,13 +224,18 @@ function Desk({ train, feels, hardware, causes, onChange, children }: DeskProps)
     const [gear, setGear] = useState(train.gears[0]?.name ?? '');
     const [d, setD] = useState<Duty>(() => dutyAtFirst(feels));
     const { solved, shifts, problem } = useSolved(train, d);
+    const [picked, pick] = useState<Picked>({ element: '', times: 0 });
+    const breakIt = (element: string) => {
+        pick({ element, times: picked.times + 1 });
+        document.getElementById('failing')?.scrollIntoView();
+    };
     return (
         <div className="mt-3 flex flex-col gap-3">
             <OnThisDesk control={children !== undefined} />
             {problem && <ProblemNote problem={problem} />}
-            {solved && <GearInHand train={train} solved={solved} gear={gear} setGear={setGear} stale={!!problem} />}
+            {solved && <GearInHand {...{ train, solved, gear, setGear }} onPick={breakIt} stale={!!problem} />}
             {solved && <Turning train={train} solved={solved} d={d} />}
-            {solved && <Faults train={train} hardware={hardware} causes={causes} drive={d} />}
+            {solved && <Faults {...{ train, hardware, causes, picked }} drive={d} />}
             <Place id="solenoids">{children}</Place>
             <Place id="launch">
                 <div className="grid items-start gap-3 lg:grid-cols-2">
@@ -255,12 +260,20 @@ function Desk({ train, feels, hardware, causes, onChange, children }: DeskProps)
 }
 
 /** From a fault to what it does, and from what it does back to the fault. */
-type FaultsProps = { train: Train; hardware: Schemas['Family']['hardware']; causes: DeskProps['causes']; drive: Duty };
+type Picked = { element: string; times: number };
+
+type FaultsProps = {
+    train: Train;
+    hardware: Schemas['Family']['hardware'];
+    causes: DeskProps['causes'];
+    picked: Picked;
+    drive: Duty;
+};
 
 const Faults = (desk: FaultsProps) => (
     <>
         <Place id="failing">
-            <WhatIf train={desk.train} />
+            <WhatIf train={desk.train} picked={desk.picked} />
             <Weakened train={desk.train} hardware={desk.hardware} drive={desk.drive} />
         </Place>
         <Place id="complaint">
@@ -319,16 +332,19 @@ type GearInHandProps = {
     solved: Solved;
     gear: string;
     setGear: (to: string) => void;
+    /** An element tapped on the picture. */
+    onPick: (element: string) => void;
     /** Whether a fault was typed since: then the last train that could be solved is shown. */
     stale: boolean;
 };
 
-function GearInHand({ train, solved, gear, setGear, stale }: GearInHandProps) {
+function GearInHand({ gear, ...of }: GearInHandProps) {
+    const { solved } = of;
     const shown = solved.gears.find((g) => g.name === gear) ?? solved.gears[0];
     if (!shown) return null;
     return (
         <div className="grid items-start gap-3 lg:grid-cols-[3fr_1fr]">
-            <GearPanel train={train} setGear={setGear} solved={solved} stale={stale} shown={shown} />
+            <GearPanel {...of} shown={shown} />
             <Ratios solved={solved} shown={shown} />
         </div>
     );
@@ -362,7 +378,9 @@ function ShiftByShift({ d, setD, shifts }: { d: Duty; setD: (to: Duty) => void; 
 }
 
 /** The gear in hand and the way the power takes in it. */
-function GearPanel({ train, setGear, solved, stale, shown }: Omit<GearInHandProps, 'gear'> & { shown: SolvedGear }) {
+type GearPanelProps = Omit<GearInHandProps, 'gear'> & { shown: SolvedGear };
+
+function GearPanel({ train, setGear, onPick, solved, stale, shown }: GearPanelProps) {
     return (
         <Panel
             title={`Gear ${shown.name}: ${shown.ratio?.toFixed(3) ?? WORDS[shown.state]}`}
@@ -379,7 +397,7 @@ function GearPanel({ train, setGear, solved, stale, shown }: Omit<GearInHandProp
                     <Mark kind="warn">The output is free</Mark> one more element must come on.
                 </p>
             )}
-            <PowerFlow train={train} gear={shown} />
+            <PowerFlow train={train} gear={shown} onPick={onPick} />
         </Panel>
     );
 }

@@ -45,11 +45,18 @@ function pictureOf(train: Train, gear: SolvedGear): Picture {
     };
 }
 
+type PowerFlowProps = {
+    train: Train;
+    gear: SolvedGear;
+    /** A tap on an element; the list under "What if" does the same for keys. */
+    onPick?: (element: string) => void;
+};
+
 /**
  * One gear as a drawing: every shaft is a rail, every set and element a column that ties rails together. Rails and
  * columns that carry torque are thick; applied elements are filled; speeds and torques are written where they belong.
  */
-export function PowerFlow({ train, gear }: { train: Train; gear: SolvedGear }) {
+export function PowerFlow({ train, gear, onPick }: PowerFlowProps) {
     const picture = pictureOf(train, gear);
     const { width, height, applied } = picture;
     const said =
@@ -71,7 +78,9 @@ export function PowerFlow({ train, gear }: { train: Train; gear: SolvedGear }) {
                     <Rail key={node} picture={picture} node={node} />
                 ))}
                 {train.elements.map((e, i) => (
-                    <ElementColumn key={e.id} picture={picture} element={e} x={column(i)} />
+                    <g key={e.id} onClick={() => onPick?.(e.id)} className={onPick ? 'cursor-pointer' : ''}>
+                        <ElementColumn picture={picture} element={e} x={column(i)} />
+                    </g>
                 ))}
                 {train.sets.map((s, i) => (
                     <SetColumn key={s.id} picture={picture} set={s} x={column(train.elements.length + i)} />
@@ -80,6 +89,7 @@ export function PowerFlow({ train, gear }: { train: Train; gear: SolvedGear }) {
             <figcaption className="text-sm text-faint">
                 S sun, C carrier, R ring (″ meshed planet pair). Right: speed for an input of 1, ▶ with the input, ◀
                 backwards. Small numbers: torque for an input torque of 1. Thick: carries torque. Filled: applied.
+                {onPick && ' Tap an element to break it.'}
             </figcaption>
         </figure>
     );

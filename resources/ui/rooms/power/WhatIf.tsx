@@ -15,6 +15,7 @@ type Coasting = {
 };
 
 const MOST = 4;
+const NOBODY = { element: '', times: 0 };
 const OF_ONE_WAYS = { free: 'free both ways', locked: 'locked both ways', reversed: 'built in the wrong way round' };
 const OF_OTHERS = { 'stuck-off': 'dead, never comes on', 'stuck-on': 'stuck on' };
 
@@ -23,17 +24,20 @@ const statesOf = (element: Element | undefined): Record<string, string> =>
 
 const nameOf = (e: Element) => (e.name && e.name !== e.id ? `${e.id} ${e.name}` : e.id);
 
+/** Tapped on the picture: each tap opens the choice anew. */
+type Picked = { element: string; times: number };
+
 /** What the train does with elements that fail, and on the coast. */
-export function WhatIf({ train }: { train: Train }) {
+export function WhatIf({ train, picked = NOBODY }: { train: Train; picked?: Picked }) {
     return (
         <div className="grid items-start gap-3 lg:grid-cols-[3fr_2fr]">
-            <Failing train={train} />
+            <Failing train={train} picked={picked} />
             <Coast train={train} />
         </div>
     );
 }
 
-function Failing({ train }: { train: Train }) {
+function Failing({ train, picked }: { train: Train; picked: Picked }) {
     const [faults, setFaults] = useState<Fault[]>([]);
     const known = faults.filter((f) => train.elements.some((e) => e.id === f.element));
     const { answered, problem } = useAnswer<Faulted>(
@@ -43,7 +47,13 @@ function Failing({ train }: { train: Train }) {
     return (
         <Panel title="What if an element fails" aside="solved with what is stuck, dead or turned round">
             {known.length < MOST && (
-                <Choose train={train} taken={known} onAdd={(fault) => setFaults([...known, fault])} />
+                <Choose
+                    key={picked.times}
+                    train={train}
+                    picked={picked}
+                    taken={known}
+                    onAdd={(fault) => setFaults([...known, fault])}
+                />
             )}
             <ul className="mt-2 flex flex-wrap gap-2">
                 {known.map((f) => (
@@ -66,11 +76,11 @@ function Failing({ train }: { train: Train }) {
     );
 }
 
-type ChooseProps = { train: Train; taken: Fault[]; onAdd: (fault: Fault) => void };
+type ChooseProps = { train: Train; picked: Picked; taken: Fault[]; onAdd: (fault: Fault) => void };
 
 /** One fault chosen: the element first, then what is wrong with it adds it. */
-function Choose({ train, taken, onAdd }: ChooseProps) {
-    const [element, setElement] = useState('');
+function Choose({ train, picked, taken, onAdd }: ChooseProps) {
+    const [element, setElement] = useState(picked.element);
     const open = train.elements.filter((e) => !taken.some((f) => f.element === e.id));
     const chosen = open.find((e) => e.id === element);
     const add = (state: string) => {

@@ -47,6 +47,15 @@ describe('shafts', () => {
     });
 });
 
+it('says which element was tapped', () => {
+    const taps: string[] = [];
+    render(<PowerFlow train={train} gear={low} onPick={(e) => taps.push(e)} />);
+    const first = train.elements[0]?.id ?? '';
+    fireEvent.click(screen.getByText(first));
+    expect(taps).toEqual([first]);
+    expect(screen.getByText(/Tap an element to break it/)).toBeTruthy();
+});
+
 describe('PowerFlow', () => {
     it('says gear, ratio and what is applied, and writes speeds and torques', () => {
         render(<PowerFlow train={train} gear={low} />);

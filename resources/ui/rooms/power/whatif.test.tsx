@@ -75,6 +75,14 @@ describe('what if', () => {
         fireEvent.click(failing.getByRole('button', { name: /^B stuck on.*take back/ }));
         await waitFor(() => expect(failing.queryByRole('table')).toBeNull());
     });
+    it('takes up an element tapped on the picture', () => {
+        const { rerender } = render(<WhatIf train={train} />);
+        rerender(<WhatIf train={train} picked={{ element: 'F', times: 1 }} />);
+        fireEvent.click(panel('What if an element fails').getByRole('button', { name: 'locked both ways' }));
+        rerender(<WhatIf train={train} picked={{ element: 'C', times: 2 }} />);
+        expect(panel('What if an element fails').getByRole('button', { name: /^F locked both ways/ })).toBeTruthy();
+        expect(panel('What if an element fails').getByRole('button', { name: 'stuck on' })).toBeTruthy();
+    });
     it('offers each element once, and of a one-way only what it can be', () => {
         render(<WhatIf train={train} />);
         const failing = panel('What if an element fails');
