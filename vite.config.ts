@@ -77,5 +77,8 @@ export default defineConfig(({ mode }) => ({
         tailwindcss(),
     ],
     test: {
-        testTimeout: 30_000, environment: 'jsdom', include: ['resources/ui/**/*.test.{ts,tsx}'] },
+        testTimeout: 30_000,
+        environment: 'jsdom',
+        include: ['resources/ui/**/*.test.{ts,tsx}'],
+    },
 }));

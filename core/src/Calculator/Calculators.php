@@ -39,6 +39,7 @@ final class Calculators
         'life.logrank' => LifeLogrank::class,
         'life.replace' => LifeReplace::class,
         'life.weibull' => LifeWeibull::class,
+        'lining.temperature' => LiningTemperature::class,
         'orifice.flow' => OrificeFlow::class,
         'package.resolve' => PackageResolve::class,
         'piston.centrifugal' => PistonCentrifugal::class,

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { Caution, Field, Panel, ProblemNote } from '../../kit/basics';
+import { Caution, Field, Mark, Panel, ProblemNote } from '../../kit/basics';
 import { useAnswer } from './useAnswer';
 
 /** An empty field goes as it is, so that the answer says which one is missing. */
@@ -125,3 +125,64 @@ export function ThrustDesk() {
         </Panel>
     );
 }
+
+type Hot = {
+    peak_degc: number;
+    peakAt_s: number;
+    bulkRise_k: number;
+    coolsIn_s: number;
+    holds?: boolean;
+    repeated?: { last_degc: number; settles_degc: number };
+};
+
+const RUBBED = {
+    heat: ['Heat in the element (kJ)', '20'],
+    area: ['Rubbing area, all faces (cm²)', '600'],
+    time: ['Shift takes (s)', '0.4'],
+    plate: ['Steel plate (mm)', '1.75'],
+    oil: ['Oil (°C)', '90'],
+    limit: ['Lining suffers at (°C)', '250'],
+    every: ['Again every (s)', '20'],
+    times: ['So many times', '10'],
+} satisfies Record<string, [string, string]>;
+
+const times = (typed: number | string, by: number) => (typeof typed === 'number' ? typed * by : typed);
+
+/** How hot the steel under a lining gets in one shift, and shift after shift. */
+export function LiningDesk() {
+    const f = useFields<keyof typeof RUBBED>(RUBBED);
+    const { answered, problem } = useAnswer<Hot>('lining.temperature', {
+        heat_j: times(f.of('heat'), 1000),
+        area_mm2: times(f.of('area'), 100),
+        shift_s: f.of('time'),
+        plate_mm: f.of('plate'),
+        oil_degc: f.of('oil'),
+        limit_degc: f.of('limit'),
+        repeat: { every_s: f.of('every'), times: f.of('times') },
+    });
+    return (
+        <Panel title="Lining and steel" aside="flux falls evenly to nothing; both faces of each steel; paper insulates">
+            <div className="flex flex-wrap items-end gap-3">{f.fields}</div>
+            {problem && <ProblemNote problem={problem} />}
+            {answered && <HowHot of={answered} />}
+        </Panel>
+    );
+}
+
+const HowHot = ({ of }: { of: Hot }) => (
+    <div aria-live="polite" className="mt-2">
+        <p className="font-head text-2xl">
+            {of.peak_degc.toFixed(0)} °C {of.holds === false && <Mark kind="bad">the lining suffers</Mark>}
+        </p>
+        <p>
+            Hottest at the face after {of.peakAt_s.toFixed(2)} s; the whole plate is {of.bulkRise_k.toFixed(0)} K warmer
+            then, and loses all but a third of that in {of.coolsIn_s.toFixed(0)} s of oil.
+        </p>
+        {of.repeated && (
+            <p>
+                The last one reaches <strong>{of.repeated.last_degc.toFixed(0)} °C</strong>; without an end it would
+                settle at {of.repeated.settles_degc.toFixed(0)} °C.
+            </p>
+        )}
+    </div>
+);

@@ -13,7 +13,7 @@ import { Control } from './Control';
 import { FaultTrainer } from './FaultTrainer';
 import { Feel } from './Feel';
 import { HandOver } from './HandOver';
-import { LaunchClock, ThrustDesk } from './LaunchAndThrust';
+import { LaunchClock, LiningDesk, ThrustDesk } from './LaunchAndThrust';
 import { PowerFlow, SpeedDiagram } from './PowerFlow';
 import { Strength } from './Strength';
 import { TrainEditor } from './TrainEditor';
@@ -237,12 +237,7 @@ function Desk({ train, feels, hardware, causes, onChange, children }: DeskProps)
             {solved && <Turning train={train} solved={solved} d={d} />}
             {solved && <Faults {...{ train, hardware, causes, picked }} drive={d} />}
             <Place id="solenoids">{children}</Place>
-            <Place id="launch">
-                <div className="grid items-start gap-3 lg:grid-cols-2">
-                    <LaunchClock />
-                    <ThrustDesk />
-                </div>
-            </Place>
+            <Limits />
             <Place id="shifts">
                 {solved && <ShiftByShift d={d} setD={setD} shifts={shifts} />}
                 {solved && <HandOver train={train} drive={d} />}
@@ -260,6 +255,19 @@ function Desk({ train, feels, hardware, causes, onChange, children }: DeskProps)
 }
 
 /** From a fault to what it does, and from what it does back to the fault. */
+/** What a brake held, a bearing pressed, a lining rubbed stand. */
+const Limits = () => (
+    <Place id="launch">
+        <div className="grid items-start gap-3 lg:grid-cols-2">
+            <LaunchClock />
+            <div className="flex flex-col gap-3">
+                <ThrustDesk />
+                <LiningDesk />
+            </div>
+        </div>
+    </Place>
+);
+
 type Picked = { element: string; times: number };
 
 type FaultsProps = {
@@ -286,7 +294,7 @@ const PLACES = {
     failing: 'What if it fails',
     complaint: 'From the complaint',
     solenoids: 'Solenoids, strength, trainer',
-    launch: 'Launch and thrust',
+    launch: 'Launch, thrust, lining',
     shifts: 'Shift by shift',
     feel: 'How a shift feels',
     train: 'Teeth and chart',

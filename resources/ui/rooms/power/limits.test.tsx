@@ -16,6 +16,10 @@ vi.mock('../../api/calc', () => ({
                 coolDown_s: 240,
             };
         }
+        if (name === 'lining.temperature') {
+            const repeated = { last_degc: 262, settles_degc: 270 };
+            return { peak_degc: 251, peakAt_s: 0.33, bulkRise_k: 104, coolsIn_s: 8.2, holds: false, repeated };
+        }
         return input['restriction'] ? { force_n: 700, pressureBehind_kpa: 390 } : { force_n: 1085.7 };
     },
 }));
@@ -28,7 +32,7 @@ vi.mock('openapi-fetch', async (load) => {
     };
 });
 
-import { LaunchClock, ThrustDesk } from './LaunchAndThrust';
+import { LaunchClock, LiningDesk, ThrustDesk } from './LaunchAndThrust';
 import { Strength } from './Strength';
 
 beforeEach(() => {
@@ -51,6 +55,16 @@ it('shows what a restriction takes off the thrust bearing', async () => {
     expect(await screen.findByText('1086 N')).toBeTruthy();
     expect(screen.getByText('700 N')).toBeTruthy();
     expect(screen.getByText(/behind the restriction, 390 kPa there/)).toBeTruthy();
+});
+
+it('says how hot the steel gets, once and again and again', async () => {
+    render(<LiningDesk />);
+    expect(await screen.findByText('251 °C')).toBeTruthy();
+    expect(screen.getByText('the lining suffers')).toBeTruthy();
+    expect(screen.getByText('262 °C')).toBeTruthy();
+    expect(asked.of[0]?.[1]).toMatchObject({ heat_j: 20_000, area_mm2: 60_000, repeat: { every_s: 20, times: 10 } });
+    fireEvent.change(screen.getByLabelText('Heat in the element (kJ)'), { target: { value: '' } });
+    await waitFor(() => expect(asked.of.at(-1)?.[1]['heat_j']).toBe(''));
 });
 
 const PART = {
