@@ -108,11 +108,23 @@ function Ranked({ of, control, observed }: { of: Mapped; control: Map; observed:
                             {said && <span className="num">{percent(f.posterior)}</span>}
                         </span>
                         <span className="text-sm num">{inWords(f)}</span>
+                        {said && n === 0 && <Valves fault={f} control={control} />}
                     </li>
                 ))}
             </ol>
             {said && next && next.gainBits > 0 && <Next look={next} control={control} />}
         </>
+    );
+}
+
+/** A valve that hangs looks like the solenoid that moves it; the solenoid's own test tells them apart. */
+function Valves({ fault, control }: { fault: Fault; control: Map }) {
+    const moves = control.solenoids.find((s) => s.id === fault.solenoid)?.moves ?? [];
+    const hangs = fault.state === 'stuck-off' ? 'hangs at rest' : 'hangs pushed over';
+    return moves.length === 0 ? null : (
+        <span className="block text-sm">
+            Or {moves.join(' or ')} {hangs}: the solenoid then clicks and takes its current.
+        </span>
     );
 }
 

@@ -20,7 +20,7 @@ import { Control } from './Control';
 const MAP = {
     solenoids: [
         { id: 'A', name: 'Shift solenoid A' },
-        { id: 'B', name: 'Shift solenoid B', effort: 2 },
+        { id: 'B', name: 'Shift solenoid B', effort: 2, moves: ['Shift valve 2-3'] },
     ],
     states: [
         { gear: '1', on: ['A', 'B'] },
@@ -46,6 +46,7 @@ it('shows what a failed solenoid makes of the gears, and names the one that expl
     const question = { ...MAP, observed: { '1': '4' }, effort: { A: 1, B: 2 } };
     await waitFor(() => expect(asked.of.at(-1)).toEqual(['control.map', question]));
     expect(screen.getByText(/next: test Shift solenoid B by itself/)).toBeTruthy();
+    expect(screen.getByText(/^Or Shift valve 2-3 hangs at rest: the solenoid then clicks/)).toBeTruthy();
     fireEvent.change(screen.getByLabelText('Came for 1'), { target: { value: '' } });
     await waitFor(() => expect(asked.of.at(-1)?.[1]?.['observed']).toEqual({}));
 });
