@@ -72,4 +72,21 @@ final class FaultDealTest extends TestCase
         $this->assertLessThan($expected + 4.0 * sqrt($spread), $right);
         $this->assertGreaterThan(60.0, $right, 'and that is far better than a guess among twenty');
     }
+
+    public function test_two_elements_may_be_weak_together(): void
+    {
+        $deal = new FaultDeal(self::chart(), 11, true);
+        $this->assertCount(21, $deal->causes(), 'every two of seven');
+        $this->assertContains($deal->hidden(), $deal->causes());
+        $this->assertMatchesRegularExpression('/^\w+\+\w+$/', $deal->hidden()['element']);
+        $seen = array_map(fn (array $l): array => $l + $deal->shows($l['kind'], $l['what']), $deal->looks());
+        $judged = $deal->judged($seen, ...array_values($deal->hidden()));
+        $this->assertTrue($judged['right']);
+        $this->assertGreaterThan(0.02, $judged['posterior']);
+        $dealt = array_unique(array_map(
+            fn (int $seed): string => (new FaultDeal(self::chart(), $seed, true))->hidden()['element'],
+            range(0, 400),
+        ));
+        $this->assertCount(21, $dealt, 'each comes');
+    }
 }

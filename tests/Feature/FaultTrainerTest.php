@@ -33,6 +33,8 @@ final class FaultTrainerTest extends TestCase
         $truth = $name('pump', 'worn')->assertOk()->json('fault');
         $this->assertContains($truth, $dealt->json('causes'));
         $this->assertTrue($name($truth['element'], $truth['fault'])->assertOk()->json('right'));
+        $two = $this->write('/fault-trainer', ['family' => 'RD4', 'two' => true])->assertOk();
+        $this->assertContains(['element' => 'C1+C3', 'fault' => 'weak'], $two->json('causes'));
         $this->assertProblem($this->write('/fault-trainer', ['family' => 'NONE']), 422, 'no family', '/family');
     }
 }

@@ -14,18 +14,18 @@ use Yard\Core\Faults\FaultDeal;
  * that nobody can look into it and a reload does not lose it.
  *
  * @phpstan-type Look array{kind: string, what: string, state: string, effort: float}
- * @phpstan-type Round array{family: string, seed: int, seen: list<Look>}
+ * @phpstan-type Round array{family: string, seed: int, two: bool, seen: list<Look>}
  */
 final class FaultTrainer
 {
     private const SEEDS = 1_000_000_000;
 
     /** @return array<string, mixed> */
-    public function deal(string $family): array
+    public function deal(string $family, bool $two): array
     {
         Family::query()->where('code', $family)->exists() ||
             throw Refusal::at('/family', "There is no family \"$family\".");
-        $round = ['family' => $family, 'seed' => random_int(0, self::SEEDS), 'seen' => []];
+        $round = ['family' => $family, 'seed' => random_int(0, self::SEEDS), 'two' => $two, 'seen' => []];
 
         $unit = self::unit($round);
 
@@ -61,7 +61,9 @@ final class FaultTrainer
     /** @param  Round  $round */
     private static function unit(array $round): FaultDeal
     {
-        return new FaultDeal(Family::query()->where('code', $round['family'])->firstOrFail()->chart(), $round['seed']);
+        $chart = Family::query()->where('code', $round['family'])->firstOrFail()->chart();
+
+        return new FaultDeal($chart, $round['seed'], $round['two']);
     }
 
     /**

@@ -26,7 +26,9 @@ final class FaultTrainerController
 
     public function deal(Request $request): JsonResponse
     {
-        return response()->json($this->trainer->deal($request->validate(['family' => self::WORD])['family']));
+        $in = $request->validate(['family' => self::WORD, 'two' => 'boolean']);
+
+        return response()->json($this->trainer->deal($in['family'], (bool) ($in['two'] ?? false)));
     }
 
     public function look(Request $request): JsonResponse

@@ -9,8 +9,8 @@ use Yard\Core\Drivetrain\ApplyChart;
 use Yard\Core\Evidence\ChoiceFeature;
 
 /**
- * A unit with one hidden fault, to practise on: dealt by a seed as often as faults come, and answering every look as
- * the likelihood table says such units answer. The same seed always is the same unit.
+ * A unit with a hidden fault, or two elements weak together, to practise on: dealt by a seed as often as faults come,
+ * and answering every look as the likelihood table says such units answer. The same seed always is the same unit.
  */
 final readonly class FaultDeal
 {
@@ -26,28 +26,39 @@ final readonly class FaultDeal
     /** @var array<string, ChoiceFeature> */
     private array $looks;
 
-    public function __construct(private ApplyChart $chart, private int $seed)
+    public function __construct(private ApplyChart $chart, private int $seed, private bool $two = false)
     {
         $this->table = LikelihoodTable::house();
         $this->faults = array_filter(
-            GearDiagnosis::singles($chart),
+            $two ? GearDiagnosis::pairs($chart) : GearDiagnosis::singles($chart),
             static fn (Fault $f): bool => $f->kind !== 'sound',
         );
-        $priors = array_map(fn (Fault $f): float => $this->table->prior($f->priorRow()), $this->faults);
+        $priors = array_map(fn (Fault $f): float => $two ? 1.0 : $this->table->prior($f->priorRow()), $this->faults);
         $this->fault = $this->faults[$this->drawn('fault', $priors)];
         $this->looks = array_column((new Symptoms($chart, []))->unseen($this->table), null, 'id');
     }
 
-    /** @return array<string, mixed> what is wrong with it: element and fault */
+    /** @return array{element: string, fault: string} what is wrong with it; of two elements "C1+C3" */
     public function hidden(): array
     {
-        return $this->fault->toArray();
+        return self::named($this->fault->toArray());
     }
 
-    /** @return list<array<string, mixed>> everything that may be named: element and fault */
+    /** @return list<array{element: string, fault: string}> everything that may be named */
     public function causes(): array
     {
-        return array_map(static fn (Fault $f): array => $f->toArray(), array_values($this->faults));
+        return array_map(static fn (Fault $f): array => self::named($f->toArray()), array_values($this->faults));
+    }
+
+    /**
+     * @param  array<string, mixed>  $suspect
+     * @return array{element: string, fault: string}
+     */
+    private static function named(array $suspect): array
+    {
+        $elements = array_filter((array) ($suspect['elements'] ?? $suspect['element']), is_string(...));
+
+        return ['element' => implode('+', $elements), 'fault' => is_string($suspect['fault']) ? $suspect['fault'] : ''];
     }
 
     /** @return list<array{kind: string, what: string, effort: float}> what can be looked at, and what it costs */
@@ -91,11 +102,11 @@ final readonly class FaultDeal
      */
     public function judged(array $seen, string $element, string $fault): array
     {
-        $ranked = (new GearDiagnosis($this->chart, Symptoms::ofLooks($this->chart, $seen)))->ranked();
+        $ranked = (new GearDiagnosis($this->chart, Symptoms::ofLooks($this->chart, $seen), [], $this->two))->ranked();
         $true = $this->hidden();
         $of = static function (array $of) use ($ranked): ?array {
             foreach ($ranked['suspects'] as $s) {
-                if ($s['element'] === $of['element'] && $s['fault'] === $of['fault']) {
+                if (self::named($s) === $of) {
                     return $s;
                 }
             }
@@ -111,7 +122,7 @@ final readonly class FaultDeal
             'right' => $named === $hidden,
             'alike' => $named['class'] === $hidden['class'],
             'posterior' => $hidden['posterior'],
-            'leader' => $ranked['suspects'][0],
+            'leader' => self::named($ranked['suspects'][0]) + $ranked['suspects'][0],
         ];
     }
 

@@ -136,9 +136,15 @@ final class GearDiagnosis
     /** @return non-empty-list<Fault> */
     private static function faults(ApplyChart $chart, bool $pairs): array
     {
-        $faults = self::singles($chart);
+        return $pairs ? [...self::singles($chart), ...self::pairs($chart)] : self::singles($chart);
+    }
+
+    /** @return list<Fault> every two elements that may be weak together */
+    public static function pairs(ApplyChart $chart): array
+    {
+        $faults = [];
         $ids = array_map(strval(...), array_keys($chart->train->elements));
-        foreach ($pairs ? $ids : [] as $n => $id) {
+        foreach ($ids as $n => $id) {
             foreach (array_slice($ids, $n + 1) as $other) {
                 $faults[] = Fault::weakPair($id, $other);
             }

@@ -25,6 +25,7 @@ const FAULTS: Record<string, string> = {
 /** What may be wrong, in the words of the bench. */
 export function suspectSaid({ element, fault }: Suspect): string {
     const ofTheUnit = OF_THE_UNIT[`${element} ${fault}`] ?? OF_THE_UNIT[element];
+    if (element.includes('+')) return `${element.replace('+', ' and ')} weak together`;
     return ofTheUnit ?? `${element} ${FAULTS[fault] ?? fault}`;
 }
 

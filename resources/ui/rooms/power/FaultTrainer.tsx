@@ -19,9 +19,9 @@ function useRound(code: string) {
     const [round, setRound] = useState<Round | null>(null);
     const [{ looks = [], causes = [] }, setDealt] = useState<Dealt>({});
     const { busy, problem, write } = useWrite();
-    const deal = () =>
+    const deal = (two: boolean) =>
         void write(
-            () => api.POST('/fault-trainer', { body: { family: code } }),
+            () => api.POST('/fault-trainer', { body: { family: code, two } }),
             (dealt: Round) => {
                 setDealt(dealt);
                 setRound(dealt);
@@ -56,9 +56,14 @@ export function FaultTrainer({ code }: { code: string }) {
                 </div>
             )}
             <ProblemNote problem={problem} />
-            <button type="button" className="btn mt-2" disabled={busy} onClick={deal}>
-                {round ? 'Deal another' : 'Deal one'}
-            </button>
+            <div className="mt-2 flex gap-2">
+                <button type="button" className="btn" disabled={busy} onClick={() => deal(false)}>
+                    Deal one fault
+                </button>
+                <button type="button" className="btn" disabled={busy} onClick={() => deal(true)}>
+                    Deal two at once
+                </button>
+            </div>
         </Panel>
     );
 }

@@ -50,7 +50,7 @@ it('deals a hidden fault, shows what a look showed, and holds the verdict agains
             <FaultTrainer code="RD4" />
         </QueryClientProvider>,
     );
-    fireEvent.click(screen.getByRole('button', { name: 'Deal one' }));
+    fireEvent.click(screen.getByRole('button', { name: 'Deal one fault' }));
     fireEvent.click(await screen.findByRole('button', { name: /drive gear 1/ }));
     expect(await screen.findByText('slips')).toBeTruthy();
     expect(screen.queryByRole('button', { name: /drive gear 1/ }), 'once is enough').toBeNull();
@@ -62,7 +62,7 @@ it('deals a hidden fault, shows what a look showed, and holds the verdict agains
     expect(await screen.findByText(/As good as right/)).toBeTruthy();
     expect(screen.getByText('C1 weak', { selector: 'strong' })).toBeTruthy();
     expect(seen.sent).toEqual([
-        ['/api/fault-trainer', { family: 'RD4' }],
+        ['/api/fault-trainer', { family: 'RD4', two: false }],
         ['/api/fault-trainer/looks', { round: 'sealed-1', kind: 'gear', what: '1' }],
         ['/api/fault-trainer/verdict', { round: 'sealed-2', element: 'pump', fault: 'worn' }],
     ]);
