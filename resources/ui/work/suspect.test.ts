@@ -8,6 +8,9 @@ describe('suspectSaid', () => {
         expect(suspectSaid({ element: 'B2', fault: 'stuck-off' })).toBe('B2 dead');
         expect(suspectSaid({ element: 'converter', fault: 'no-drive' })).toBe('Converter');
         expect(suspectSaid({ element: 'converter', fault: 'lock-up' })).toBe('Lock-up clutch');
+        expect(suspectSaid({ element: 'converter', fault: 'stator-free' })).toBe('Stator free both ways');
+        expect(suspectSaid({ element: 'vehicle', fault: 'outside' })).toBe('The vehicle, not the unit');
+        expect(suspectSaid({ element: 'C1+C3', fault: 'weak' })).toBe('C1 and C3 weak together');
         expect(suspectSaid({ element: 'pump', fault: 'worn' })).toBe('Pump');
         expect(suspectSaid({ element: 'sound', fault: 'none' })).toBe('Nothing wrong');
     });

@@ -79,7 +79,9 @@ final class Suspects
      */
     private static function found(Family $family, array $inspection): array
     {
-        $grades = array_column(Vocabulary::body('part-kinds')->kinds, 'grades', 'code');
+        // A shop whose pack is older has no kinds of parts: then nothing found speaks.
+        $known = Vocabulary::query()->where('code', 'part-kinds')->first();
+        $grades = array_column($known->body->kinds ?? [], 'grades', 'code');
         $elements = array_column($family->train['elements'], 'id');
         $found = [];
         foreach ($inspection as $part) {
