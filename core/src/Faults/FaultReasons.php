@@ -147,8 +147,9 @@ final readonly class FaultReasons
         $without = array_values(array_diff($bad, $in));
 
         return "$id works in ".
-            ($without === [] ? 'every failed gear' : 'the failed gear').
-            " ({$this->join($in)})".
+            ($without === []
+                ? "every failed gear ({$this->join($in)})"
+                : "the failed {$this->count($in)} {$this->join($in)}").
             $this->unexplained($without).
             $this->cleared($id);
     }
