@@ -288,4 +288,29 @@ final class TeardownDepthTest extends TestCase
         $this->write(self::FINDINGS, compact('version') + $said + ['role' => 'collateral'])->assertCreated();
         $this->assertSame($before['counts'], $causes()['counts'], 'what is no cause any more does not count');
     }
+
+    public function test_the_life_of_a_unit_is_told_struck_and_read_with_its_plates(): void
+    {
+        $at = '/units/C-9001/teardown/timeline';
+        $this->receive('C-9001', ['odometer' => '210000 km'])->assertCreated();
+        $this->as('manager');
+        $tell = fn (string $km, string $kind, string $said) => $this->write(
+            $at,
+            ['at' => $km] + compact('kind', 'said'),
+        );
+        $this->write('/units/C-9001/identification', ['variant' => 'RD4-M', 'note' => 'by the papers'])->assertOk();
+        $tell('186000', 'complaint', 'no fourth')->assertOk();
+        $life = $tell('88500 mi', 'complaint', 'flares into third')->assertOk()->json('teardown.life');
+        $this->assertSame([142427, 186000], array_column($life['entries'], 'km'));
+        $this->assertSame('88500 mi', $life['entries'][0]['typed']);
+        $this->assertSame('It began at 142 427 km: flares into third.', $life['says'][0]);
+        $this->assertContains('No fluid change is told of for 210 000 km.', $life['says']);
+        $this->assertProblem($tell('250000 km', 'service', 'fluid'), 422, 'after it came in, at 210000 km', '/at');
+        $this->assertProblem($tell('far', 'service', 'fluid'), 422, 'far', '/at');
+        $this->assertProblem($tell('100 km', 'guess', 'fluid'), 422, 'kind', '/kind');
+        $struck = ['km' => 186000, 'kind' => 'complaint', 'said' => 'no fourth'];
+        $life = $this->write("$at/struck", $struck)->assertOk()->json('teardown.life');
+        $this->assertCount(1, $life['entries']);
+        $this->assertProblem($this->write("$at/struck", $struck), 409, 'no longer told');
+    }
 }

@@ -38,6 +38,7 @@ use App\Stations\Teardown\Actions\GradeAgain;
 use App\Stations\Teardown\Actions\NameVehicleCause;
 use App\Stations\Teardown\Actions\RecordFinding;
 use App\Stations\Teardown\Actions\ReportSymptoms;
+use App\Stations\Teardown\Actions\TellTimeline;
 use App\Stations\Teardown\Models\Finding;
 use App\Work\Bench;
 use App\Work\ReadingKind;
@@ -229,11 +230,20 @@ final class LoadDemoCommand extends Command
         foreach ($s['answers'] ?? [] as $feature => $value) {
             app(AnswerClue::class)->answer($unit, $feature, $value, $this->on($s['day'], 9, '101'));
         }
+        $this->hear($unit, $s);
+
+        return $unit;
+    }
+
+    /** @param  array<string, mixed>  $s */
+    private function hear(Unit $unit, array $s): void
+    {
+        foreach ($s['life'] ?? [] as [$at, $kind, $said]) {
+            app(TellTimeline::class)->tell($unit, $at, $kind, $said, $this->on($s['day'], 9, '101'));
+        }
         if (isset($s['symptoms']) && $s['stage'] !== 'refused') {
             app(ReportSymptoms::class)->report($unit, $s['symptoms'], $this->on($s['day'], 9, '101'));
         }
-
-        return $unit;
     }
 
     /** @param  array<string, mixed>  $s */

@@ -7,6 +7,7 @@ use App\Stations\Teardown\Http\AccountController;
 use App\Stations\Teardown\Http\ReportController;
 use App\Stations\Teardown\Http\SecondLookController;
 use App\Stations\Teardown\Http\TeardownController;
+use App\Stations\Teardown\Http\TimelineController;
 use App\Stations\Teardown\Judges\GradedPart;
 use App\Stations\Teardown\Queries\ConfirmedCauses;
 use App\Stations\Teardown\Queries\LostHardParts;
@@ -45,6 +46,10 @@ final class TeardownStation implements Station
         BenchController::routes(Bench::Teardown);
         Write::with('teardown.work')->post('units/{number}/teardown/findings', [TeardownController::class, 'finding']);
         Write::with('yard.hold')->post('units/{number}/teardown/symptoms', [TeardownController::class, 'symptoms']);
+        Write::with('yard.hold')->controller(TimelineController::class)->group(function (): void {
+            Route::post('units/{number}/teardown/timeline', 'tell');
+            Route::post('units/{number}/teardown/timeline/struck', 'strike');
+        });
         Write::with('teardown.work')->post('units/{number}/teardown/unharmed', [TeardownController::class, 'unharmed']);
         Write::with('teardown.work')->post('units/{number}/teardown/complete', [TeardownController::class, 'complete']);
         Route::get('units/{number}/teardown/report', [ReportController::class, 'page']);

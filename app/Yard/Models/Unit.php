@@ -53,6 +53,7 @@ use Illuminate\Support\Carbon;
  * @property string|null $weight_kg
  * @property string $note
  * @property array<mixed> $symptoms
+ * @property list<array{km: int, typed: string, kind: string, said: string, by: string}> $timeline
  * @property array<string, string> $leak  what was seen of a leak, by feature of the family's table
  * @property array<mixed> $pressures
  * @property Carbon $received_at
@@ -123,6 +124,7 @@ final class Unit extends AccountedRecord implements Subject
         'weight_kg',
         'note',
         'symptoms',
+        'timeline',
         'leak',
         'pressures',
         'received_at',
@@ -131,11 +133,12 @@ final class Unit extends AccountedRecord implements Subject
     ];
 
     /** What the table fills in by itself, so that a new unit reads like one that was fetched. */
-    protected $attributes = ['symptoms' => '{}', 'pressures' => '{}', 'leak' => '{}'];
+    protected $attributes = ['symptoms' => '{}', 'pressures' => '{}', 'timeline' => '[]', 'leak' => '{}'];
 
     protected $casts = [
         'clues' => 'array',
         'symptoms' => 'array',
+        'timeline' => 'array',
         'leak' => 'array',
         'pressures' => 'array',
         'flags' => 'array',

@@ -32,6 +32,7 @@ final class TeardownSection implements Section
         private readonly Rescue $rescue,
         private readonly Routes $routes,
         private readonly Suspects $suspects,
+        private readonly LifeOfUnit $life,
     ) {
     }
 
@@ -68,6 +69,7 @@ final class TeardownSection implements Section
             'symptoms' => (object) $unit->symptoms,
             'pressures' => (object) $unit->pressures,
             'codes' => $codes,
+            'life' => $this->life->of($unit, $inspection),
             'suspects' => $this->suspects->of($unit, $codes, $inspection),
             'elements' => array_column($unit->family->train['elements'], 'name', 'id'),
         ];

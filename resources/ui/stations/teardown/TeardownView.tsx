@@ -13,6 +13,7 @@ import { Account } from './Account';
 import { Counts } from './Counts';
 import { Inspection } from './Inspection';
 import { LeakTracer } from './LeakTracer';
+import { Life } from './Life';
 import { Reclaimed } from './Reclaimed';
 import { RescueBench } from './RescueBench';
 import { Symptoms } from './Symptoms';
@@ -41,6 +42,7 @@ export function TeardownView(props: SectionProps<'teardown'>) {
                 <div className="flex flex-col gap-3">
                     <Counts {...props} editable={editable} />
                     <Symptoms {...props} />
+                    <Life {...props} />
                     <LeakTracer {...props} />
                     <RescueBench {...props} editable={editable} />
                     <Account number={card.coreTag} can={can} />
