@@ -6,6 +6,7 @@ use App\Catalog\Edit\CatalogEditController;
 use App\Catalog\Read\CatalogController;
 use App\Catalog\Read\PartNumbers;
 use App\Catalog\Trainer\FaultTrainerController;
+use App\Catalog\Trainer\PackTrainerController;
 use App\Shop\Role;
 use App\Yard\Contracts\Room;
 use App\Yard\Contracts\ScanHit;
@@ -23,6 +24,7 @@ final class CatalogRoom implements Room
     {
         Route::get('catalog/families', [CatalogController::class, 'families']);
         FaultTrainerController::routes();
+        PackTrainerController::routes();
         Route::get('catalog/families/{code}', [CatalogController::class, 'family']);
         Route::get('catalog/families/{code}/section', [CatalogController::class, 'section']);
         Route::get('catalog/families/{code}/strength', [CatalogController::class, 'strength']);

@@ -32,6 +32,8 @@ final class DoorsTest extends TestCase
         'api/fault-trainer',
         'api/fault-trainer/looks',
         'api/fault-trainer/verdict',
+        'api/pack-trainer',
+        'api/pack-trainer/verdict',
     ];
 
     /** @return list<Route> */

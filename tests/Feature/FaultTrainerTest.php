@@ -37,4 +37,22 @@ final class FaultTrainerTest extends TestCase
         $this->assertContains(['element' => 'C1+C3', 'fault' => 'weak'], $two->json('causes'));
         $this->assertProblem($this->write('/fault-trainer', ['family' => 'NONE']), 422, 'no family', '/family');
     }
+
+    public function test_a_pack_is_laid_out_and_said_what_is_wrong_with_it(): void
+    {
+        $this->as('viewer');
+        $name = fn (string $round, string $choice) => $this->write('/pack-trainer/verdict', compact('round', 'choice'));
+        for ($n = 0; $n < 6; $n++) {
+            $dealt = $this->write('/pack-trainer', ['family' => ['RD4', 'GV5'][$n % 2]])->assertOk();
+            $this->assertContains('friction plates', array_column($dealt->json('parts'), 'name'));
+            $this->assertContains('friction', $dealt->json('stack'));
+            $said = $name($dealt->json('round'), 'right')->assertOk();
+            $this->assertContains($said->json('was'), $dealt->json('choices'));
+            $this->assertSame($said->json('was') === 'right', $said->json('right'));
+            $this->assertTrue($name($dealt->json('round'), $said->json('was'))->json('right'));
+        }
+        $this->assertProblem($name($dealt->json('round'), 'rusty'), 422, 'cannot be wrong', '/choice');
+        $this->assertProblem($name('made up', 'right'), 422, 'none of ours', '/round');
+        $this->assertProblem($this->write('/pack-trainer', ['family' => 'NONE']), 422, 'no family', '/family');
+    }
 }

@@ -14,6 +14,7 @@ import { FaultTrainer } from './FaultTrainer';
 import { Feel } from './Feel';
 import { HandOver } from './HandOver';
 import { LaunchClock, LiningDesk, ThrustDesk } from './LaunchAndThrust';
+import { PackTrainer } from './PackTrainer';
 import { PowerFlow, SpeedDiagram } from './PowerFlow';
 import { Strength } from './Strength';
 import { TrainEditor } from './TrainEditor';
@@ -77,6 +78,7 @@ function FamilyTrain({ code }: { code: string }) {
             <Control control={loaded.data.control} />
             <Strength code={code} />
             <FaultTrainer code={code} />
+            <PackTrainer code={code} />
         </Desk>
     );
 }

@@ -17,6 +17,7 @@ vi.mock('openapi-fetch', async (load) => {
 });
 
 import { FaultTrainer } from './FaultTrainer';
+import { PackTrainer } from './PackTrainer';
 
 const CAUSES = [
     { element: 'C1', fault: 'weak' },
@@ -66,4 +67,34 @@ it('deals a hidden fault, shows what a look showed, and holds the verdict agains
         ['/api/fault-trainer/looks', { round: 'sealed-1', kind: 'gear', what: '1' }],
         ['/api/fault-trainer/verdict', { round: 'sealed-2', element: 'pump', fault: 'worn' }],
     ]);
+});
+
+it('lays a pack out, asks what is wrong with it and says what it does', async () => {
+    seen.sent = [];
+    seen.answer = {
+        '/api/pack-trainer': {
+            round: 'sealed-p',
+            name: 'High clutch pack',
+            parts: [{ name: 'friction plates', count: 4 }],
+            stack: ['wave', 'steel', 'friction', 'friction', 'ring'],
+            choices: ['right', 'steel-missing', 'wave-missing'],
+        },
+        '/api/pack-trainer/verdict': { right: true, was: 'steel-missing', sentence: 'Two frictions rub.' },
+    };
+    render(
+        <QueryClientProvider client={new QueryClient()}>
+            <PackTrainer code="RD4" />
+        </QueryClientProvider>,
+    );
+    fireEvent.click(screen.getByRole('button', { name: 'Lay one out' }));
+    expect(await screen.findByText('4 × friction plates')).toBeTruthy();
+    expect(screen.getByRole('img').getAttribute('aria-label')).toBe(
+        'From the piston outwards: wave, steel, friction, friction, ring',
+    );
+    expect((screen.getByRole('button', { name: 'Say so' }) as HTMLButtonElement).disabled).toBe(true);
+    fireEvent.change(screen.getByLabelText('What is wrong with it?'), { target: { value: 'steel-missing' } });
+    fireEvent.click(screen.getByRole('button', { name: 'Say so' }));
+    expect(await screen.findByText('Two frictions rub.')).toBeTruthy();
+    expect(screen.getByText('Right')).toBeTruthy();
+    expect(seen.sent[1]).toEqual(['/api/pack-trainer/verdict', { round: 'sealed-p', choice: 'steel-missing' }]);
 });
