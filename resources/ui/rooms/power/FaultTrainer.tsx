@@ -84,6 +84,7 @@ function Asking({ looks, round, busy, over, onLook }: AskingProps) {
         <div className="flex flex-wrap gap-1.5">
             {looks
                 .filter((l) => !seen.has(`${l.kind} ${l.what}`))
+                .sort((a, b) => a.effort - b.effort)
                 .map((l) => (
                     <button
                         key={`${l.kind} ${l.what}`}
