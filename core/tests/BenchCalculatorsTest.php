@@ -103,6 +103,10 @@ final class BenchCalculatorsTest extends CoreTestCase
     public function test_a_converter_held_on_the_brake(): void
     {
         $out = $this->calc('launch.hold', self::HELD + ['coolTo_degc' => 95]);
+        // Held from there to the lowest limit, cooled, held again: every hold but the first starts at coolTo.
+        $again = $this->calc('launch.hold', ['start_degc' => 95] + self::HELD)['secondsTo'];
+        $held = min(array_column($again, 'seconds'));
+        $this->assertRelative(3600.0 / ($held + $out['coolDown_s']), $out['perHour']);
         $this->assertRelative(92153.4, $out['heat_w'], 1e-6, 'heat');
         $this->assertRelative(622.5, $out['timeConstant_s'], 1e-9, 'time constant');
         $this->assertRelative(2328.83, $out['steady_degc'], 2e-6, 'steady');

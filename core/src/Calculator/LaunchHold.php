@@ -21,9 +21,9 @@ final class LaunchHold implements Calculator
             $lowest = min($lowest, $max);
         }
         $given = static fn (string $field, ?float $value): array => $value === null ? [] : [$field => $value];
-        $cool = $in->has('coolTo_degc')
-            ? $hold->coolDown($lowest, $in->number('coolTo_degc', above: -273.15))
-            : null;
+        $to = $in->numberIf('coolTo_degc', above: -273.15);
+        $cool = $to === null ? null : $hold->coolDown($lowest, $to);
+        $often = $to === null ? null : $hold->perHour($lowest, $to);
 
         return ['heat_w' => $hold->heat] +
             $given('timeConstant_s', $hold->timeConstant()) +
@@ -32,6 +32,7 @@ final class LaunchHold implements Calculator
                 static fn (array $l): array => ['name' => $l['name']] + $given('seconds', $hold->secondsTo($l['max'])),
                 $limits,
             )] +
-            $given('coolDown_s', $cool);
+            $given('coolDown_s', $cool) +
+            $given('perHour', $often);
     }
 }

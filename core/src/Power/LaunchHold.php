@@ -65,17 +65,30 @@ final readonly class LaunchHold
     /** Null: never. */
     public function secondsTo(float $limit): ?float
     {
-        if ($this->start >= $limit) {
+        return $this->heats($this->start, $limit);
+    }
+
+    /** How often in an hour it may be held up to a limit, each time cooled down again; null: it need not be counted. */
+    public function perHour(float $limit, float $cooled): ?float
+    {
+        [$held, $rest] = [$this->heats($cooled, $limit), $this->coolDown($limit, $cooled)];
+
+        return $held === null || $rest === null || $held + $rest <= 0.0 ? null : 3600.0 / ($held + $rest);
+    }
+
+    private function heats(float $from, float $limit): ?float
+    {
+        if ($from >= $limit) {
             return 0.0;
         }
         $steady = $this->steady();
         if ($steady === null) {
-            return $this->heat > 0.0 ? (($limit - $this->start) * $this->capacity) / $this->heat : null;
+            return $this->heat > 0.0 ? (($limit - $from) * $this->capacity) / $this->heat : null;
         }
 
         return $limit >= $steady
             ? null
-            : ($this->capacity / $this->ua) * log(($steady - $this->start) / ($steady - $limit));
+            : ($this->capacity / $this->ua) * log(($steady - $from) / ($steady - $limit));
     }
 
     /** From a temperature down to another with the brake off; null: the cooler never gets there. */

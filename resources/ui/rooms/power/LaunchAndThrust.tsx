@@ -23,7 +23,12 @@ function useFields<K extends string>(first: Fields<K>) {
 
 const clock = (s: number) => (s < 90 ? `${s.toFixed(1)} s` : `${(s / 60).toFixed(1)} min`);
 
-type Held = { heat_w: number; secondsTo: { name: string; seconds?: number }[]; coolDown_s?: number };
+type Held = {
+    heat_w: number;
+    secondsTo: { name: string; seconds?: number }[];
+    coolDown_s?: number;
+    perHour?: number;
+};
 
 const HELD = {
     torque: ['At the impeller (N·m)', '350'],
@@ -65,7 +70,7 @@ export function LaunchClock() {
     );
 }
 
-function HowLong({ of: { secondsTo, heat_w: heat, coolDown_s: cool } }: { of: Held }) {
+function HowLong({ of: { secondsTo, heat_w: heat, coolDown_s: cool, perHour } }: { of: Held }) {
     return (
         <div aria-live="polite" className="mt-2">
             {secondsTo.map((l) => (
@@ -79,6 +84,7 @@ function HowLong({ of: { secondsTo, heat_w: heat, coolDown_s: cool } }: { of: He
             <p className="num">
                 {(heat / 1000).toFixed(0)} kW of heat
                 {cool !== undefined && `; ${clock(cool)} to cool for the next one`}
+                {perHour !== undefined && `; at most ${Math.floor(perHour)} in an hour`}
             </p>
         </div>
     );

@@ -14,6 +14,7 @@ vi.mock('../../api/calc', () => ({
                 heat_w: 87_965,
                 secondsTo: [{ name: 'the sensor pulls back', seconds: 8.6 }, { name: 'the lining suffers' }],
                 coolDown_s: 240,
+                perHour: 14.5,
             };
         }
         if (name === 'lining.temperature') {
@@ -44,7 +45,7 @@ it('tells how long the brake may be held, and when the next one may follow', asy
     render(<LaunchClock />);
     expect(await screen.findByText('8.6 s')).toBeTruthy();
     expect(screen.getByText('never')).toBeTruthy();
-    expect(screen.getByText(/88 kW of heat; 4.0 min to cool/)).toBeTruthy();
+    expect(screen.getByText(/88 kW of heat; 4.0 min to cool for the next one; at most 14 in an hour/)).toBeTruthy();
     expect(screen.getByText(/wheels chocked/)).toBeTruthy();
     fireEvent.change(screen.getByLabelText('Speed (rev/min)'), { target: { value: '' } });
     await waitFor(() => expect(asked.of.at(-1)?.[1]['speed_rpm']).toBe(''));
