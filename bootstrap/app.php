@@ -20,6 +20,7 @@ use Illuminate\Http\Request;
 use Illuminate\Routing\Middleware\SubstituteBindings;
 use Illuminate\Session\Middleware\StartSession;
 use Illuminate\Support\Facades\Route;
+use Tools\Benchmarks\FitBenchmarkCommand;
 use Tools\Benchmarks\HttpBenchmarkCommand;
 use Tools\Benchmarks\IdentifyBenchmarkCommand;
 use Tools\Benchmarks\InterchangeBenchmarkCommand;
@@ -86,6 +87,7 @@ $app = Application::configure(basePath: dirname(__DIR__))
         HttpBenchmarkCommand::class,
         IdentifyBenchmarkCommand::class,
         PowerBenchmarkCommand::class,
+        FitBenchmarkCommand::class,
         InterchangeBenchmarkCommand::class,
         FillCommand::class,
         VolumeBenchmarkCommand::class,
