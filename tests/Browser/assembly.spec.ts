@@ -131,6 +131,7 @@ test('a transaxle: two steels mixed, a gun that leaks, a steel bolt in magnesium
         const best = page.locator('[data-proof]').getByText(/^Best from the shelf/);
         await expect(best).toContainText('2 × TX-ST-069, 4 × TX-ST-084');
         await next(page);
+        await expect.poll(() => inHand(page)).not.toBe('pack-C1/fit-pack-c1');
     });
     const firstOf = async (kind: string) => {
         for (let at = await inHand(page); !at.includes(`/${kind}-`); at = await inHand(page)) await prove(page);
