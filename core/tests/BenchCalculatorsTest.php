@@ -39,7 +39,7 @@ final class BenchCalculatorsTest extends CoreTestCase
         $this->assertSame(0.0, (float) $loose['insertForce_n']);
     }
 
-    /** Equilibrium and compatibility instead of the closed form: displacements of both faces make up the interference. */
+    /** Equilibrium and compatibility, not the closed form: displacements of both faces make up the interference. */
     public function test_both_parts_give_way_by_the_interference(): void
     {
         $out = $this->calc('press.fit', self::BUSH);

@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Yard\Core\Tests;
 
-/** The heat of a shift in a plate, against the half-space of a textbook, an explicit grid, and a lump cooled in steps. */
+/** The heat of a shift in a plate: against a half-space of a textbook, an explicit grid, a lump cooled in steps. */
 final class LiningTemperatureTest extends CoreTestCase
 {
     private const SHIFT = ['heat_j' => 20600, 'area_mm2' => 60000, 'shift_s' => 0.35] +

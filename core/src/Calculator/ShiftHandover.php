@@ -8,7 +8,7 @@ use Yard\Core\Drivetrain\ApplyChart;
 use Yard\Core\Input;
 use Yard\Core\Power\HandOver;
 
-/** shift.handover: up- and downshifts element by element: who comes first, and what happens when nobody or both hold. */
+/** shift.handover: up- and downshifts element by element: who comes first, what happens when nobody or both hold. */
 final class ShiftHandover implements Calculator
 {
     public function calculate(Input $in): array

@@ -6,7 +6,7 @@ namespace Yard\Core\Power;
 
 use Yard\Core\Input;
 
-/** What wore, leaks or presses wrongly: a share of the torque left, a hole in a circuit, line pressure off its value. */
+/** What wore, leaks or presses wrongly: a share of the torque left, a hole in a circuit, line pressure off. */
 final readonly class Weakening
 {
     /** No pump of a unit makes more than so many times its pressure. */
