@@ -3,7 +3,7 @@ import { useEffect, useState } from 'react';
 import { compute } from '../../api/calc';
 import { answer, api, fieldProblem, problemOf, type Problem, type Schemas } from '../../api/client';
 import { Choice, Field, HeadRow, Mark, Panel, ProblemNote, Select } from '../../kit/basics';
-import type { Train } from './trains';
+import { typedNumber, type Train } from './trains';
 
 type Json = Record<string, unknown>;
 type Feels = Schemas['Family']['shiftFeels'];
@@ -47,7 +47,6 @@ const LETS_GO = 'letsGo_s';
 
 const at = (node: unknown, path: string): unknown =>
     path.split('/').reduce<unknown>((n, key) => (n as Json | undefined)?.[key], node);
-const number = (s: string) => (s.trim() === '' || Number.isNaN(Number(s)) ? s : Number(s));
 
 function edited(build: Json, edits: Record<string, string>): Json {
     const out = structuredClone(build);
@@ -56,7 +55,7 @@ function edited(build: Json, edits: Record<string, string>): Json {
         const last = keys.at(-1) ?? path;
         const holder = at(out, keys.slice(0, -1).join('/')) as Json | undefined;
         if (path === LETS_GO && value.trim() === '') delete out[path];
-        else (keys.length === 1 ? out : (holder ?? out))[last] = number(value);
+        else (keys.length === 1 ? out : (holder ?? out))[last] = typedNumber(value);
     });
     return out;
 }
@@ -115,13 +114,13 @@ async function feelOf(train: Train, shift: Feels[number] | undefined, drive: Dri
         to: shift.to,
         element: shift.element,
         capacity: shift.capacity,
-        inputTorque_nm: number(drive.torque),
-        inputSpeed_rpm: number(drive.speed),
-        inputInertia_kgm2: number(drive.inertia),
+        inputTorque_nm: typedNumber(drive.torque),
+        inputSpeed_rpm: typedNumber(drive.speed),
+        inputInertia_kgm2: typedNumber(drive.inertia),
         vehicle: {
-            mass_kg: number(drive.mass),
-            axleRatio: number(drive.axle),
-            tyreRadius_mm: number(drive.radius),
+            mass_kg: typedNumber(drive.mass),
+            axleRatio: typedNumber(drive.axle),
+            tyreRadius_mm: typedNumber(drive.radius),
         },
         builds: asked,
     });

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Choice, Field, HeadRow, Mark, Panel, ProblemNote } from '../../kit/basics';
-import type { Train } from './trains';
+import { typedNumber, type Train } from './trains';
 import { useAnswer } from './useAnswer';
 
 type Does = { state: string; ratio?: number; as?: string };
@@ -20,8 +20,6 @@ type Way = 'driving' | 'coasting';
 
 const WAYS: Record<string, string> = { driving: 'the engine drives', coasting: 'on the overrun' };
 
-const number = (s: string) => (s.trim() === '' || Number.isNaN(Number(s)) ? s : Number(s));
-
 type Props = { train: Train; drive: Record<'torque' | 'speed' | 'inertia' | 'time', string> };
 
 /** Up- and downshifts element by element: who comes first, and what happens when nobody or both hold. */
@@ -30,11 +28,11 @@ export function HandOver({ train, drive }: Props) {
     const [drag, setDrag] = useState('40');
     const { answered, problem } = useAnswer<{ shifts: Shift[] }>('shift.handover', {
         ...train,
-        inputTorque_nm: number(drive.torque),
-        coastTorque_nm: number(drag),
-        inputSpeed_rpm: number(drive.speed),
-        inputInertia_kgm2: number(drive.inertia),
-        shiftTime_s: number(drive.time),
+        inputTorque_nm: typedNumber(drive.torque),
+        coastTorque_nm: typedNumber(drag),
+        inputSpeed_rpm: typedNumber(drive.speed),
+        inputInertia_kgm2: typedNumber(drive.inertia),
+        shiftTime_s: typedNumber(drive.time),
     });
     return (
         <Panel title="Changing hands, up and down" aside="the output keeps its speed; duty as under “Shift by shift”">

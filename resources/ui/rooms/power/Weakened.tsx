@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { fieldProblem, type Problem, type Schemas } from '../../api/client';
 import { Choice, Field, HeadRow, Mark, Panel, ProblemNote, Select } from '../../kit/basics';
-import type { Element, Train } from './trains';
+import { elementName, typedNumber, type Element, type Train } from './trains';
 import { useAnswer } from './useAnswer';
 
 type Holds = { holds_nm?: number; element?: string };
@@ -22,11 +22,9 @@ const PRESSURES: Record<string, string> = {
     boost: 'boost valve stuck inward',
 };
 
-const number = (s: string) => (s.trim() === '' || Number.isNaN(Number(s)) ? s : Number(s));
-
 /** Percent typed as a share; what is no number goes as it is, and the answer says so. */
 const share = (s: string, of: (percent: number) => number) => {
-    const n = number(s);
+    const n = typedNumber(s);
     return typeof n === 'number' ? of(n) : n;
 };
 
@@ -42,16 +40,20 @@ function question(train: Train, hardware: object, d: Duty, wrong: Wrong[], press
     return {
         ...hardware,
         ...train,
-        inputTorque_nm: number(d.torque),
-        inputSpeed_rpm: number(d.speed),
+        inputTorque_nm: typedNumber(d.torque),
+        inputSpeed_rpm: typedNumber(d.speed),
         shift: {
-            inputInertia_kgm2: number(d.inertia),
-            shiftTime_s: number(d.time),
-            vehicle: { mass_kg: number(d.mass), axleRatio: number(d.axle), tyreRadius_mm: number(d.radius) },
+            inputInertia_kgm2: typedNumber(d.inertia),
+            shiftTime_s: typedNumber(d.time),
+            vehicle: {
+                mass_kg: typedNumber(d.mass),
+                axleRatio: typedNumber(d.axle),
+                tyreRadius_mm: typedNumber(d.radius),
+            },
         },
         worn: Object.fromEntries(of('worn').map((w) => [w.element, share(w.left, (p) => p / 100)])),
         leaks: Object.fromEntries(
-            of('leaks').map((w) => [w.element, { hole_mm: number(w.hole), feed_mm: number(w.feed) }]),
+            of('leaks').map((w) => [w.element, { hole_mm: typedNumber(w.hole), feed_mm: typedNumber(w.feed) }]),
         ),
         ...pressed(pressure),
     };
@@ -129,7 +131,7 @@ function AddWrong({ open, onAdd }: AddProps) {
                     onChange={setElement}
                     options={[
                         { value: '', text: 'choose' },
-                        ...open.map((e) => ({ value: e.id, text: e.name ? `${e.id} ${e.name}` : e.id })),
+                        ...open.map((e) => ({ value: e.id, text: elementName(e) })),
                     ]}
                 />
             </div>
@@ -210,6 +212,11 @@ function WrongRow({ of, set, problem, onBack }: RowProps) {
 
 const holds = ({ holds_nm: nm, element }: Holds) => (nm === undefined ? '–' : `${nm.toFixed(0)} N·m, ${element}`);
 
+function pressedHard(o: Answer['overPressed'][number]): string {
+    const [pressed, stands] = [o.liningPressure_kpa.toFixed(0), o.liningLimit_kpa.toFixed(0)];
+    return `${o.element} in ${o.gear}: ${pressed} kPa on a lining that stands ${stands}.`;
+}
+
 const Left = ({ of }: { of: Answer }) => (
     <div aria-live="polite" className="mt-2 grid items-start gap-4 lg:grid-cols-2">
         <table className="w-full">
@@ -236,8 +243,7 @@ const Left = ({ of }: { of: Answer }) => (
             ))}
             {of.overPressed.map((o) => (
                 <p key={o.gear + o.element} className="mt-1">
-                    <Mark kind="bad">Pressed too hard</Mark> {o.element} in {o.gear}: {o.liningPressure_kpa.toFixed(0)}{' '}
-                    kPa on a lining that stands {o.liningLimit_kpa.toFixed(0)}.
+                    <Mark kind="bad">Pressed too hard</Mark> {pressedHard(o)}
                 </p>
             ))}
         </div>

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { HeadRow, Mark, Panel, ProblemNote, Select } from '../../kit/basics';
-import type { Element, Train } from './trains';
+import { elementName, type Element, type Train } from './trains';
 import { useAnswer } from './useAnswer';
 
 type Fault = { element: string; state: string };
@@ -21,8 +21,6 @@ const OF_OTHERS = { 'stuck-off': 'dead, never comes on', 'stuck-on': 'stuck on' 
 
 const statesOf = (element: Element | undefined): Record<string, string> =>
     element?.kind === 'one-way' ? OF_ONE_WAYS : OF_OTHERS;
-
-const nameOf = (e: Element) => (e.name && e.name !== e.id ? `${e.id} ${e.name}` : e.id);
 
 /** Tapped on the picture: each tap opens the choice anew. */
 type Picked = { element: string; times: number };
@@ -94,7 +92,10 @@ function Choose({ train, picked, taken, onAdd }: ChooseProps) {
                     label="Element"
                     value={element}
                     onChange={setElement}
-                    options={[{ value: '', text: 'choose' }, ...open.map((e) => ({ value: e.id, text: nameOf(e) }))]}
+                    options={[
+                        { value: '', text: 'choose' },
+                        ...open.map((e) => ({ value: e.id, text: elementName(e) })),
+                    ]}
                 />
             </div>
             {chosen &&

@@ -68,3 +68,9 @@ export function shafts(train: Train): string[] {
     ];
     return [...new Set(names.filter((n) => n !== 'case' && n !== train.output)), train.output];
 }
+
+/** An element as the bench calls it. */
+export const elementName = (e: Element) => (e.name && e.name !== e.id ? `${e.id} ${e.name}` : e.id);
+
+/** What is typed goes as a number; what is none goes as it is, so that the answer says which field it is. */
+export const typedNumber = (s: string) => (s.trim() === '' || Number.isNaN(Number(s)) ? s : Number(s));
