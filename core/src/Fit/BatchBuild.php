@@ -4,16 +4,27 @@ declare(strict_types=1);
 
 namespace Yard\Core\Fit;
 
+use Yard\Core\BadInput;
+
 /**
- * One build that draws on a bin: every way its parts can be picked so that its clearance lands in its window, told
- * apart only by what it takes of the parts that could run short.
+ * One build that draws on a bin: the ways its parts can be picked so that its clearance lands in its window, told apart
+ * only by what they take of the parts that could run short. The slots with fewest ways are filled first and the last
+ * one is looked up by its sum, so that what misses the window is never put together.
  *
  * @phpstan-type Choice array{clearance: int, deviation: int, use: array<int, int>, picks: array<string, int>}
+ * @phpstan-type Way array{sum: int, use: array<int, int>, picks: array<string, int>}
+ * @phpstan-type Partial array{sum: int, use: array<int, int>, ways: list<int>}
  */
 final class BatchBuild
 {
-    /** Partial stacks kept apart while a build is spread out. */
-    public const MOST_PARTIAL = 150_000;
+    /** Ways to fill one slot in all builds, and at least in each; of more, evenly spaced ones. */
+    private const MOST_WAYS = [36_000, 2_000];
+
+    /** Partial stacks kept apart while all builds are spread out, and at least so many of each. */
+    private const MOST_PARTIAL = [60_000, 2_000];
+
+    /** Choices of all builds, and at least so many of each. */
+    private const MOST_CHOICES = [12_000, 200];
 
     /** @var list<Choice> the smallest deviation first, no two that take the same scarce parts */
     public readonly array $choices;
@@ -21,191 +32,199 @@ final class BatchBuild
     /** Whether every way was looked at. */
     public readonly bool $complete;
 
+    private bool $isWhole = true;
+
+    private readonly PieceCounts $counts;
+
     /**
      * @param  array<string, int>  $stock  pieces in the bin
      * @param  array<string, int>  $scarce  part that could run short => its number
+     * @param  int  $builds  that share the bin, and the work
+     *
+     * @throws BadInput for more pieces than can be counted
      */
     public function __construct(
         StackUp $stack,
         private readonly array $stock,
         private readonly array $scarce,
         int $places,
+        private readonly int $builds = 1,
     ) {
+        $this->counts = new PieceCounts(count($scarce));
+        PieceCounts::mustCount(array_sum(array_map(static fn (Slot $s): int => $s->pick, $stack->slots)));
         [$low, $high, $aim] = $stack->window->scaled($places);
         $space = $stack->space($places);
-        $complete = true;
-        $partial = [['sum' => 0, 'use' => [], 'picks' => []]];
-        $rest = self::rest($stack, $places);
-        foreach ($stack->slots as $s => $slot) {
-            [$least, $most] = $rest[$s];
-            $room = [$space - $high - $most, $space - $low - $least];
-            $partial = $this->spread($partial, $this->ways($slot, $s, $places), $room);
-            if (count($partial) > self::MOST_PARTIAL) {
-                $complete = false;
-                $partial = array_slice($partial, 0, self::MOST_PARTIAL);
-            }
-        }
-        $found = [];
-        foreach ($partial as ['sum' => $sum, 'use' => $use, 'picks' => $picks]) {
-            $clearance = $space - $sum;
-            if ($clearance >= $low && $clearance <= $high) {
-                $deviation = abs($clearance - $aim);
-                $found[] = ['clearance' => $clearance, 'deviation' => $deviation, 'use' => $use, 'picks' => $picks];
-            }
-        }
-        $this->choices = self::nearest($found);
-        $this->complete = $complete;
-    }
-
-    /** @return list<array{int, int}> thickness the slots behind each one add at least and at most */
-    private static function rest(StackUp $stack, int $places): array
-    {
-        $out = [];
+        $slots = array_map(fn (Slot $slot, int $s): array => $this->ways($slot, $s, $places), $stack->slots, array_keys(
+            $stack->slots,
+        ));
+        usort($slots, static fn (array $a, array $b): int => count($a) <=> count($b));
+        $partial = [['sum' => 0, 'use' => $this->counts->none(), 'ways' => []]];
         [$least, $most] = [0, 0];
-        foreach (array_reverse($stack->slots) as $slot) {
-            array_unshift($out, [$least, $most]);
-            $thick = array_map(static fn (SelectivePart $p): int => $p->thickness->scaled($places), $slot->options);
-            $least += $slot->pick * min($thick ?: [0]);
-            $most += $slot->pick * max($thick ?: [0]);
+        $rest = [];
+        foreach (array_reverse($slots) as $ways) {
+            array_unshift($rest, [$least, $most]);
+            $sums = array_column($ways, 'sum') ?: [0];
+            [$least, $most] = [$least + min($sums), $most + max($sums)];
         }
-
-        return $out;
+        foreach ($slots as $s => $ways) {
+            [$least, $most] = $rest[$s];
+            $partial = $this->spread($partial, $ways, [$space - $high - $most, $space - $low - $least]);
+        }
+        $this->choices = $this->nearest($partial, $slots, $space, $aim);
+        $this->complete = $this->isWhole;
     }
 
     /**
-     * Every way to fill one slot, alike ones once.
+     * Ways to fill one slot, alike ones once, the thinnest first.
      *
-     * @return list<array{sum: int, use: array<int, int>, picks: array<string, int>}>
+     * @return list<Way>
      */
     private function ways(Slot $slot, int $s, int $places): array
     {
-        $states = [0 => ['' => ['sum' => 0, 'use' => [], 'picks' => []]]];
-        foreach ($slot->options as $option) {
-            $most = min($slot->pick, $this->stock[$option->part] ?? $slot->pick);
-            $thickness = $option->thickness->scaled($places);
+        $states = [[$slot->pick, ['sum' => 0, 'use' => $this->counts->none(), 'picks' => []]]];
+        foreach ($slot->options as $n => $option) {
             $next = [];
-            foreach ($states as $pieces => $alike) {
-                for ($count = 0; $count <= min($most, $slot->pick - $pieces); $count++) {
-                    foreach ($alike as $state) {
-                        $with = $this->with($state, $option->part, "$s\n$option->part", $count, $thickness);
-                        $next[$pieces + $count][self::key($with)] ??= $with;
-                    }
-                }
+            $isLast = $n === count($slot->options) - 1;
+            $most = $this->stock[$option->part] ?? $slot->pick;
+            $thickness = $option->thickness->scaled($places);
+            $ranges = array_map(
+                static fn (array $state): array => [$isLast ? $state[0] : 0, min($most, $state[0]) + 1],
+                $states,
+            );
+            foreach ($this->thinned($ranges, $this->share(self::MOST_WAYS)) as [$s0, $count]) {
+                [$left, $way] = $states[$s0];
+                $with = $this->with($way, $option->part, "$s\n$option->part", $count, $thickness);
+                $key = $left - $count.':'.$with['sum'].':'.implode(',', $with['use']);
+                $next[$key] ??= [$left - $count, $with];
             }
-            $states = $next;
+            $states = array_values($next);
         }
+        $ways = array_column(array_filter($states, static fn (array $s): bool => $s[0] === 0), 1);
+        usort($ways, static fn (array $a, array $b): int => $a['sum'] <=> $b['sum']);
 
-        return array_values($states[$slot->pick] ?? []);
+        return $ways;
     }
 
     /**
-     * @param  array{sum: int, use: array<int, int>, picks: array<string, int>}  $state
-     * @return array{sum: int, use: array<int, int>, picks: array<string, int>}
+     * All places of the ranges, or so many of them evenly.
+     *
+     * @param  list<array{int, int}>  $ranges  first, and first behind the last
+     * @return \Generator<int, array{int, int}> range, and place in it
      */
-    private function with(array $state, string $part, string $pick, int $count, int $thickness): array
+    private function thinned(array $ranges, int $most): \Generator
+    {
+        $all = array_sum(array_map(static fn (array $r): int => max(0, $r[1] - $r[0]), $ranges));
+        $stride = max(1, (int) ceil($all / $most));
+        $this->isWhole = $this->isWhole && $stride === 1;
+        $skip = 0;
+        foreach ($ranges as $r => [$from, $to]) {
+            for ($k = $from + $skip; $k < $to; $k += $stride) {
+                yield [$r, $k];
+            }
+            $skip = max(0, $k - max($from, $to));
+        }
+    }
+
+    /**
+     * @param  Way  $way
+     * @return Way
+     */
+    private function with(array $way, string $part, string $pick, int $count, int $thickness): array
     {
         if ($count > 0) {
-            $state['sum'] += $count * $thickness;
-            $state['picks'][$pick] = $count;
+            $way['sum'] += $count * $thickness;
+            $way['picks'][$pick] = $count;
             if (isset($this->scarce[$part])) {
-                $state['use'][$this->scarce[$part]] = ($state['use'][$this->scarce[$part]] ?? 0) + $count;
+                $way['use'] = PieceCounts::sum($way['use'], $this->counts->packed([$this->scarce[$part] => $count]));
             }
         }
 
-        return $state;
+        return $way;
     }
 
     /**
-     * @param  list<array{sum: int, use: array<int, int>, picks: array<string, int>}>  $partial
-     * @param  list<array{sum: int, use: array<int, int>, picks: array<string, int>}>  $ways
+     * @param  list<Partial>  $partial
+     * @param  list<Way>  $ways  the thinnest first
      * @param  array{int, int}  $room  between which the sum must lie for the rest to bring it into the window
-     * @return list<array{sum: int, use: array<int, int>, picks: array<string, int>}>
+     * @return list<Partial>
      */
     private function spread(array $partial, array $ways, array $room): array
     {
-        $limits = [];
+        $stock = [];
         foreach ($this->scarce as $part => $number) {
-            $limits[$number] = $this->stock[$part];
+            $stock[$number] = $this->stock[$part];
         }
+        $limits = $this->counts->packed($stock);
+        $sums = array_column($ways, 'sum');
+        $ranges = array_map(static fn (array $a): array => [
+            self::firstFrom($sums, $room[0] - $a['sum']),
+            self::firstFrom($sums, $room[1] - $a['sum'] + 1),
+        ], $partial);
         $out = [];
-        foreach ($partial as $a) {
-            foreach ($ways as $b) {
-                $sum = $a['sum'] + $b['sum'];
-                if ($sum < $room[0] || $sum > $room[1]) {
-                    continue;
-                }
-                $use = self::sum($a['use'], $b['use']);
-                if (self::fits($use, $limits)) {
-                    $both = [
-                        'sum' => $sum,
-                        'use' => $use,
-                        'picks' => $a['picks'] + $b['picks'],
-                    ];
-                    $out[self::key($both)] ??= $both;
-                }
-            }
-            if (count($out) > self::MOST_PARTIAL) {
-                break;
+        foreach ($this->thinned($ranges, $this->share(self::MOST_PARTIAL)) as [$p, $w]) {
+            $use = PieceCounts::sum($partial[$p]['use'], $ways[$w]['use']);
+            if ($this->counts->fits($use, $limits)) {
+                $sum = $partial[$p]['sum'] + $ways[$w]['sum'];
+                $key = $sum.':'.implode(',', $use);
+                $out[$key] ??= ['sum' => $sum, 'use' => $use, 'ways' => [...$partial[$p]['ways'], $w]];
             }
         }
 
         return array_values($out);
     }
 
-    /**
-     * @param  array<int, int>  $a
-     * @param  array<int, int>  $b
-     * @return array<int, int>
-     */
-    private static function sum(array $a, array $b): array
+    /** @param  array{int, int}  $most  of all builds, and at least of each */
+    private function share(array $most): int
     {
-        foreach ($b as $k => $count) {
-            $a[$k] = ($a[$k] ?? 0) + $count;
+        return max($most[1], intdiv($most[0], $this->builds));
+    }
+
+    /** @param  list<int>  $sorted */
+    private static function firstFrom(array $sorted, int $least): int
+    {
+        [$low, $high] = [0, count($sorted)];
+        while ($low < $high) {
+            $middle = intdiv($low + $high, 2);
+            $sorted[$middle] < $least ? ($low = $middle + 1) : ($high = $middle);
         }
 
-        return $a;
+        return $low;
     }
 
     /**
-     * @param  array<int, int>  $use
-     * @param  array<int, int>  $left
-     */
-    public static function fits(array $use, array $left): bool
-    {
-        foreach ($use as $k => $count) {
-            if ($count > $left[$k]) {
-                return false;
-            }
-        }
-
-        return true;
-    }
-
-    /** @param  array{sum: int, use: array<int, int>, picks: array<string, int>}  $state */
-    private static function key(array $state): string
-    {
-        $use = $state['use'];
-        ksort($use);
-
-        return $state['sum'].':'.json_encode($use);
-    }
-
-    /**
-     * Of all that take the same scarce parts the nearest to the aim.
+     * Of all that take the same scarce parts the nearest to the aim; of too many the nearest half, and of the others
+     * some evenly.
      *
-     * @param  list<Choice>  $choices
+     * @param  list<Partial>  $found
+     * @param  list<list<Way>>  $slots
      * @return list<Choice> the smallest deviation first
      */
-    private static function nearest(array $choices): array
+    private function nearest(array $found, array $slots, int $space, int $aim): array
     {
-        usort($choices, static fn (array $a, array $b): int => $a['deviation'] <=> $b['deviation']);
+        $off = static fn (int $sum): int => abs($space - $sum - $aim);
+        usort($found, static fn (array $a, array $b): int => $off($a['sum']) <=> $off($b['sum']));
         $kept = [];
-        foreach ($choices as $choice) {
-            $use = $choice['use'];
-            ksort($use);
-            $kept[json_encode($use)] ??= $choice;
+        foreach ($found as $partial) {
+            $kept[implode(',', $partial['use'])] ??= $partial;
         }
+        $kept = array_values($kept);
+        $half = intdiv($this->share(self::MOST_CHOICES), 2);
+        $further = [];
+        foreach ($this->thinned([[min($half, count($kept)), count($kept)]], $half) as [, $k]) {
+            $further[] = $kept[$k];
+        }
+        $kept = [...array_slice($kept, 0, $half), ...$further];
 
-        return array_values($kept);
+        return array_map(fn (array $p): array => [
+            'clearance' => $space - $p['sum'],
+            'deviation' => $off($p['sum']),
+            'use' => $this->counts->listed($p['use']),
+            'picks' => array_merge(
+                ...array_map(static fn (int $w, int $s): array => $slots[$s][$w]['picks'], $p['ways'], array_keys(
+                    $p['ways'],
+                )),
+                ...[[]],
+            ),
+        ], $kept);
     }
 }

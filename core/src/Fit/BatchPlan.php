@@ -11,18 +11,28 @@ namespace Yard\Core\Fit;
  * 27, 1981, 1, from memory).
  *
  * @phpstan-import-type Choice from BatchBuild
+ * @phpstan-import-type Sorted from BatchSearch
+ * @phpstan-import-type Lists from BatchPrices
  */
 final class BatchPlan
 {
     /** Places of the search looked at, at an effort of 1. */
-    private const MOST_STEPS = 200_000;
+    private const MOST_STEPS = 12_000;
+
+    /** Of these steps so many are spent on how many builds can be filled, where every choice is as good as another. */
+    private const SHARE_OF_COUNTING = 1.5;
+
+    /** Of these steps so many more go into dealing out anew: they are short, and find more. */
+    private const SHARE_OF_DEALING = 3;
 
     private readonly int $mostSteps;
+
+    private readonly PieceCounts $pieces;
 
     /** @var list<int> builds that can be filled, the ones with fewest ways first */
     private array $order;
 
-    /** @var array<int, int> build => its choice */
+    /** @var array<int, int> place in the order => choice */
     private array $plan = [];
 
     private bool $countIsBest = true;
@@ -39,6 +49,7 @@ final class BatchPlan
      */
     public function __construct(private readonly array $builds, private readonly array $stock, float $effort)
     {
+        $this->pieces = new PieceCounts(count($stock));
         $this->mostSteps = (int) round(self::MOST_STEPS * $effort);
         $this->order = array_keys(array_filter($builds, static fn (BatchBuild $b): bool => $b->choices !== []));
         usort($this->order, fn (int $a, int $b): int => count($builds[$a]->choices) <=> count($builds[$b]->choices));
@@ -51,7 +62,8 @@ final class BatchPlan
     public function assigned(): array
     {
         $out = [];
-        foreach ($this->plan as $build => $choice) {
+        foreach ($this->plan as $place => $choice) {
+            $build = $this->order[$place];
             $out[$build] = $this->builds[$build]->choices[$choice];
         }
 
@@ -71,10 +83,13 @@ final class BatchPlan
 
     private function mostBuilds(): void
     {
-        $prices = BatchPrices::of($this->lists(false), $this->stock, null);
+        $lists = $this->lists(false);
+        $prices = BatchPrices::of($lists, $this->stock, null);
         $this->countBound = min(count($this->order), (int) floor($prices->bound + 1e-6));
-        $search = new BatchSearch($this->lists(false), $this->stock, $prices, null, $this->mostSteps);
-        $this->plan = $this->named($search->plan);
+        $steps = (int) ceil(self::SHARE_OF_COUNTING * $this->mostSteps);
+        $sorted = $this->sorted($lists, $prices);
+        $search = new BatchSearch($sorted, $this->pieces, $this->stock, $prices, null, $steps);
+        $this->plan = $search->plan;
         $this->countIsBest = $this->isSpreadOut() &&
             ($search->complete || count($this->plan) === $this->countBound);
         if (! $this->isSpreadOut()) {
@@ -86,14 +101,33 @@ final class BatchPlan
     private function leastDeviation(): void
     {
         $count = count($this->plan);
-        $prices = BatchPrices::of($this->lists(true), $this->stock, $count);
+        $lists = $this->lists(true);
+        $prices = BatchPrices::of($lists, $this->stock, $count);
         $this->deviationBound = (int) max(0.0, ceil($prices->worth * $count - $prices->bound - 1e-6));
-        $search = new BatchSearch($this->lists(true), $this->stock, $prices, $count, $this->mostSteps);
+        $sorted = $this->sorted($lists, $prices);
+        $dealer = new BatchDealer($this->pieces, $this->stock);
+        $steps = self::SHARE_OF_DEALING * $this->mostSteps;
+        $this->plan = $dealer->deal($this->plan, $lists, $sorted, $prices, $steps);
+        $reached = (float) $this->reached();
+        $search = new BatchSearch($sorted, $this->pieces, $this->stock, $prices, $count, $this->mostSteps, $reached);
         if (count($search->plan) === $count) {
-            $this->plan = $this->named($search->plan);
+            $this->plan = $search->plan;
         }
-        $reached = array_sum(array_column($this->assigned(), 'deviation'));
-        $this->deviationIsBest = $search->complete || $reached <= $this->deviationBound;
+        $this->deviationIsBest = $search->complete || $this->reached() <= $this->deviationBound;
+    }
+
+    private function reached(): int
+    {
+        return (int) array_sum(array_column($this->assigned(), 'deviation'));
+    }
+
+    /**
+     * @param  Lists  $lists
+     * @return list<Sorted>
+     */
+    private function sorted(array $lists, BatchPrices $prices): array
+    {
+        return array_map(fn (array $c): array => BatchSearch::sorted($c, $this->pieces, $prices), $lists);
     }
 
     /** Whether every way of every build was looked at. */
@@ -109,7 +143,7 @@ final class BatchPlan
     }
 
     /**
-     * @return list<list<array{float, array<int, int>}>> for each build in order, of each choice what it costs and takes
+     * @return Lists for each build in order, of each choice what it costs and takes
      */
     private function lists(bool $withDeviation): array
     {
@@ -117,19 +151,5 @@ final class BatchPlan
             static fn (array $c): array => [$withDeviation ? (float) $c['deviation'] : 0.0, $c['use']],
             $this->builds[$b]->choices,
         ), $this->order);
-    }
-
-    /**
-     * @param  array<int, int>  $plan  place in the order => choice
-     * @return array<int, int> build => choice
-     */
-    private function named(array $plan): array
-    {
-        $out = [];
-        foreach ($plan as $k => $choice) {
-            $out[$this->order[$k]] = $choice;
-        }
-
-        return $out;
     }
 }

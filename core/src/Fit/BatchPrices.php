@@ -14,9 +14,15 @@ namespace Yard\Core\Fit;
 final readonly class BatchPrices
 {
     /** Choices looked at while prices are sought. */
-    private const MOST_LOOKS = 4_000_000;
+    private const MOST_LOOKS = 250_000;
 
     private const ROUNDS = 250;
+
+    /** Every so many rounds all choices are looked at: only then is the bound a true one. */
+    private const ALL_EVERY = 10;
+
+    /** Choices of a build looked at in between, the ones that gained most the last time. */
+    private const FOREMOST = 40;
 
     /**
      * @param  array<int, float>  $prices  of a piece of each part
@@ -35,20 +41,24 @@ final readonly class BatchPrices
     {
         $prices = array_fill_keys(array_keys($stock), 0.0);
         $worth = $count === null ? 1.0 : self::worthAtFirst($builds);
-        $best = null;
+        $best = [INF, $prices, $worth, 0.0];
+        $lowest = INF;
         $theta = 1.0;
         $looks = max(1, array_sum(array_map(count(...), $builds)));
-        $rounds = (int) min(self::ROUNDS, ceil(self::MOST_LOOKS / $looks));
+        $rounds = (int) min(self::ROUNDS, self::ALL_EVERY * ceil(self::MOST_LOOKS / $looks));
+        $foremost = $builds;
         for ($round = 0; $round < $rounds; $round++) {
-            [$bound, $slack, $filled] = self::relaxed($builds, $stock, $prices, $worth);
+            $isFull = $round % self::ALL_EVERY === 0;
+            $foremost = $isFull ? self::foremost($builds, $prices, $worth) : $foremost;
+            [$bound, $slack, $filled] = self::relaxed($foremost, $stock, $prices, $worth);
             // With a number given the bound is on the cost: cost is at least worth x number less this.
-            $gap = $count === null ? $bound : $bound - $worth * $count;
-            if ($best === null || $gap < $best[0] - 1e-9) {
+            $gap = $bound - $worth * ($count ?? 0);
+            if ($isFull && $gap < $best[0] - 1e-9) {
                 $best = [$gap, $prices, $worth, $bound];
-            } else {
-                $theta *= 0.93;
             }
-            $missing = $count === null ? 0 : $count - $filled;
+            $theta *= $gap < $lowest - 1e-9 ? 1.0 : 0.93;
+            $lowest = min($lowest, $gap);
+            $missing = ($count ?? $filled) - $filled;
             $norm = array_sum(array_map(static fn (int $s): int => $s * $s, $slack)) + $missing * $missing;
             if ($norm === 0) {
                 break;
@@ -57,11 +67,32 @@ final readonly class BatchPrices
             foreach ($slack as $part => $left) {
                 $prices[$part] = max(0.0, $prices[$part] - $step * $left);
             }
-            $worth = $count === null ? 1.0 : max(0.0, $worth + $step * $missing);
+            $worth = max(0.0, $worth + $step * $missing);
         }
-        [, $prices, $worth, $bound] = $best ?? [0.0, $prices, $worth, 0.0];
+        [, $prices, $worth, $bound] = $best;
 
         return new self($prices, $worth, $bound);
+    }
+
+    /**
+     * Of each build the choices that gain most at these prices.
+     *
+     * @param  Lists  $builds
+     * @param  array<int, float>  $prices
+     * @return Lists
+     */
+    private static function foremost(array $builds, array $prices, float $worth): array
+    {
+        $at = new self($prices, $worth, 0.0);
+        $out = [];
+        foreach ($builds as $choices) {
+            $gains = array_map(static fn (array $c): float => $at->gain($c[0], $c[1]), $choices);
+            arsort($gains);
+            $first = array_slice(array_keys($gains), 0, self::FOREMOST);
+            $out[] = array_map(static fn (int $c): array => $choices[$c], $first);
+        }
+
+        return $out;
     }
 
     /** @param  Lists  $builds */

@@ -8,6 +8,10 @@ namespace Yard\Core\Fit;
  * Depth-first search for the plan of most builds, or of least cost with a given number of them. The choices of a build
  * are tried in the order of what they gain at the prices; since what a place can still reach falls by just that much,
  * the first choice that cannot lead further ends its list.
+ *
+ * A sorted choice is its gain, number, cost and what it takes, packed; the largest gain first.
+ *
+ * @phpstan-type Sorted list<array{float, int, float, array<int, int>}>
  */
 final class BatchSearch
 {
@@ -15,9 +19,6 @@ final class BatchSearch
     public array $plan = [];
 
     public bool $complete = true;
-
-    /** @var list<list<array{float, int, int}>> gain, number and parts (as bits) of each choice, the largest gain first */
-    private array $sorted = [];
 
     /** @var list<float> what the builds from the k-th on gain at most */
     private array $gains = [0.0];
@@ -30,33 +31,51 @@ final class BatchSearch
     private array $seen = [];
 
     /**
-     * @param  list<list<array{float, array<int, int>}>>  $builds  of each choice what it costs and takes
+     * @param  list<Sorted>  $builds  the choices of each, as sorted() gives them
      * @param  array<int, int>  $stock
      * @param  int|null  $count  builds to be filled; null: as many as can be
+     * @param  float  $below  only a plan that costs less is looked for
      */
     public function __construct(
         private readonly array $builds,
+        private readonly PieceCounts $pieces,
         array $stock,
         private readonly BatchPrices $prices,
         private readonly ?int $count,
         private readonly int $mostSteps,
+        float $below = INF,
     ) {
-        foreach ($builds as $choices) {
-            $sorted = [];
-            foreach ($choices as $c => [$cost, $takes]) {
-                $sorted[] = [$prices->gain($cost, $takes), $c, self::bits($takes)];
-            }
-            usort($sorted, static fn (array $a, array $b): int => $b[0] <=> $a[0]);
-            $this->sorted[] = $sorted;
-        }
-        foreach (array_reverse($this->sorted) as $choices) {
+        $this->bestCost = $below;
+        foreach (array_reverse($builds) as $choices) {
             array_unshift($this->gains, $this->gains[0] + max(0.0, $choices[0][0] ?? 0.0));
         }
-        $this->decide(0, $stock, $prices->charge($stock), 0.0, []);
+        $this->decide(0, $pieces->packed($stock), $prices->charge($stock), 0.0, []);
     }
 
     /**
-     * @param  array<int, int>  $left  pieces
+     * The choices of one build in the order in which they are tried.
+     *
+     * @param  list<array{float, array<int, int>}>  $choices  what each costs and takes
+     * @return Sorted
+     */
+    public static function sorted(array $choices, PieceCounts $pieces, BatchPrices $prices): array
+    {
+        $sorted = [];
+        foreach ($choices as $c => [$cost, $takes]) {
+            $sorted[] = [$prices->gain($cost, $takes), $c, $cost, $pieces->packed($takes)];
+        }
+        usort($sorted, static fn (array $a, array $b): int => $b[0] <=> $a[0]);
+
+        return $sorted;
+    }
+
+    public function steps(): int
+    {
+        return $this->steps;
+    }
+
+    /**
+     * @param  array<int, int>  $left  pieces, packed
      * @param  float  $charge  what the pieces left are worth
      * @param  array<int, int>  $plan
      */
@@ -73,17 +92,12 @@ final class BatchSearch
             return;
         }
         $reach = $this->prices->worth * $filled - $cost + $charge + $this->gains[$k + 1];
-        $gone = self::bits(array_filter($left, static fn (int $pieces): bool => $pieces === 0));
         $wanted = $this->wanted();
-        foreach ($this->sorted[$k] as [$gain, $c, $parts]) {
+        foreach ($this->builds[$k] as [$gain, $c, $own, $takes]) {
             if ($reach + $gain < $wanted) {
                 break;
             }
-            if (($parts & $gone) !== 0) {
-                continue;
-            }
-            [$own, $takes] = $this->builds[$k][$c];
-            $after = $this->after($left, $takes);
+            $after = $this->pieces->left($left, $takes);
             if ($after !== null) {
                 $worth = $charge - ($this->prices->worth - $own - $gain);
                 $this->decide($k + 1, $after, $worth, $cost + $own, $plan + [$k => $c]);
@@ -93,33 +107,6 @@ final class BatchSearch
         if ($reach >= $this->wanted() && $this->canStillFill($k + 1, $filled)) {
             $this->decide($k + 1, $left, $charge, $cost, $plan);
         }
-    }
-
-    /**
-     * @param  array<int, int>  $left
-     * @param  array<int, int>  $takes
-     * @return array<int, int>|null what is left then; null where it does not suffice
-     */
-    private function after(array $left, array $takes): ?array
-    {
-        foreach ($takes as $part => $pieces) {
-            if (($left[$part] -= $pieces) < 0) {
-                return null;
-            }
-        }
-
-        return $left;
-    }
-
-    /** @param  array<int, int>  $parts  by number; only the first ones have a bit */
-    private static function bits(array $parts): int
-    {
-        $bits = 0;
-        foreach ($parts as $part => $_) {
-            $bits |= $part < 62 ? 1 << $part : 0;
-        }
-
-        return $bits;
     }
 
     /** @param  array<int, int>  $plan */

@@ -45,7 +45,7 @@ final readonly class Bin
         $places = max([1, ...array_map(static fn (StackUp $s): int => $s->places(), $stacks)]);
         $scarce = self::scarce($stacks, $stock);
         $builds = array_map(
-            static fn (StackUp $s): BatchBuild => new BatchBuild($s, $stock, $scarce, $places),
+            static fn (StackUp $s): BatchBuild => new BatchBuild($s, $stock, $scarce, $places, count($stacks)),
             $stacks,
         );
         $left = [];
