@@ -2,128 +2,100 @@
 <?php
 declare(strict_types=1);
 
-use Yard\Rig\Specimen;
+use Yard\Rig\Cell;
+use Yard\Rig\Once;
+use Yard\Rig\Rig;
 
-// The simulated test rig: a process of its own that knows nothing of the application but the wire format in
-// docs/formats/rig.md (JSON, one message a line, TCP on loopback). `--once FILE` writes a whole run as CSV instead.
+// The simulated test rig: a process of its own that knows nothing of the application but the wire format and the
+// specimen file in docs/formats/rig.md. `--once FILE` writes a whole run as CSV to standard output instead.
 
-require __DIR__.'/Specimen.php';
-ini_set('serialize_precision', '-1');
+require __DIR__.'/classes.php';
 
-const COLUMNS = ['t_s', 'input_rpm', 'turbine_rpm', 'output_rpm', 'line_kpa', 'temp_degc'];
-$options = getopt('', ['port:', 'pace:', 'once:']);
-
-/** @param  array<string, mixed>  $m */
-$specimen = static fn (array $m): Specimen => new Specimen(
-    array_map(floatval(...), $m['ratios'] ?? []),
-    $m['program'] ?? [],
-    (string) ($m['specimen'] ?? 'sound'),
-    (string) ($m['run'] ?? '0'),
-);
+$options = getopt('', ['port:', 'pace:', 'state:', 'specimens:', 'once:']);
 
 if (isset($options['once'])) {
-    $message = json_decode((string) file_get_contents($options['once']), true);
-    fputcsv(STDOUT, COLUMNS, escape: '');
-    foreach ($specimen($message)->run((float) $message['rate_hz'], (float) $message['end']) as $row) {
-        fputcsv(STDOUT, $row, escape: '');
+    $asked = json_decode((string) file_get_contents($options['once']), true);
+    echo implode(',', ['t_s', ...Rig::CHANNELS]), "\n";
+    $run = Once::run(
+        $asked['specimen'],
+        $asked['faults'] ?? [],
+        $asked['orders'],
+        (float) $asked['end_s'],
+        (int) ($asked['seed'] ?? 1),
+    );
+    foreach ($run as $row) {
+        echo implode(',', $row), "\n";
     }
     exit(0);
 }
 
-$pace = (float) ($options['pace'] ?? getenv('YARD_RIG_PACE') ?: 6.0); // simulated seconds a second
+/** What stands in a line without its end, bytes. */
+const LONGEST_LINE = 100_000;
+const HEARTBEAT_S = 0.5;
+
+$state = (string) ($options['state'] ?? sys_get_temp_dir().'/rig');
+@mkdir($state, 0775, true);
+$cell = new Cell(
+    $state,
+    (string) ($options['specimens'] ?? "$state/specimens"),
+    (float) ($options['pace'] ?? getenv('YARD_RIG_PACE') ?: 6.0),
+);
 $server = @stream_socket_server('tcp://127.0.0.1:'.(int) ($options['port'] ?? 8081), $code, $why);
 if ($server === false) {
     fwrite(STDERR, "The rig cannot listen: $why.\n");
     exit(1);
 }
 $client = null;
-$buffer = '';
-$loaded = null;
-/** @var Generator<int, list<float>>|null $run */
-$run = null;
-$startedAt = 0.0;
-$send = static function (array $message) use (&$client): void {
-    if ($client !== null) {
-        @fwrite($client, json_encode($message)."\n");
-    }
+$in = $out = '';
+$beat = 0.0;
+$hangUp = static function () use (&$client, &$in, &$out, $cell): void {
+    $client !== null && fclose($client);
+    [$client, $in, $out] = [null, '', ''];
+    $cell->alone();
 };
 while (true) {
     $read = $client === null ? [$server] : [$client, $server];
-    $write = $except = null;
-    if (@stream_select($read, $write, $except, 0, $run === null ? 200_000 : 20_000) === false) {
+    $write = $client !== null && $out !== '' ? [$client] : null;
+    $except = null;
+    if (@stream_select($read, $write, $except, 0, $cell->runs() ? 10_000 : 100_000) === false) {
         continue;
     }
     if (in_array($server, $read, true)) {
         $incoming = @stream_socket_accept($server, 0);
-        if ($incoming !== false && $client !== null) {
-            fwrite(
-                $incoming,
-                json_encode(['type' => 'error', 'message' => 'The rig is taken by another gateway.'])."\n",
-            );
-            fclose($incoming);
-        } elseif ($incoming !== false) {
+        if ($incoming !== false) {
+            // Whoever comes last is listened to: the end that was there before may be dead without having said so.
+            $client === null || $hangUp();
             $client = $incoming;
             stream_set_blocking($client, false);
-            $send([
-                'type' => 'hello',
-                'rig' => 'simulated',
-                'pace' => $pace,
-                'columns' => COLUMNS,
-                'specimens' => array_keys(Specimen::FAULTS),
-            ]);
+            $out .= json_encode($cell->hello())."\n";
         }
     }
     if ($client !== null && in_array($client, $read, true)) {
-        $chunk = fread($client, 65536);
+        $chunk = fread($client, 65_536);
         if ($chunk === '' || $chunk === false) {
-            if (feof($client)) {
-                fclose($client);
-                [$client, $buffer, $run, $loaded] = [null, '', null, null]; // nobody watches: the rig stops
-            }
+            feof($client) && $hangUp();
         } else {
-            $buffer .= $chunk;
+            $in .= $chunk;
         }
-        while (($end = strpos($buffer, "\n")) !== false) {
-            $message = json_decode(substr($buffer, 0, $end), true);
-            $buffer = substr($buffer, $end + 1);
-            try {
-                switch ($message['type'] ?? '') {
-                    case 'load':
-                        $loaded = $specimen($message)->run((float) $message['rate_hz'], (float) $message['end']);
-                        $send(['type' => 'loaded', 'run' => $message['run'] ?? null]);
-                        break;
-                    case 'start':
-                        if ($loaded === null) {
-                            $send(['type' => 'error', 'message' => 'No program is loaded.']);
-                            break;
-                        }
-                        [$run, $loaded, $startedAt] = [$loaded, null, microtime(true)];
-                        break;
-                    case 'abort':
-                        [$run, $loaded] = [null, null];
-                        $send(['type' => 'aborted']);
-                        break;
-                    default:
-                        $send(['type' => 'error', 'message' => 'The message was not understood.']);
-                }
-            } catch (\Throwable $e) {
-                $send(['type' => 'error', 'message' => $e->getMessage()]);
+        while (($end = strpos($in, "\n")) !== false) {
+            $message = json_decode(substr($in, 0, $end), true);
+            $in = substr($in, $end + 1);
+            foreach ($cell->hear(is_array($message) ? $message : []) as $answer) {
+                $out .= json_encode($answer)."\n";
             }
         }
+        strlen($in) > LONGEST_LINE && $hangUp();
     }
-    if ($run !== null) {
-        $until = (microtime(true) - $startedAt) * $pace;
-        $rows = [];
-        while ($run->valid() && $run->current()[0] <= $until && count($rows) < 200) {
-            $rows[] = $run->current();
-            $run->next();
-        }
-        if ($rows !== []) {
-            $send(['type' => 'samples', 'rows' => $rows]);
-        }
-        if (! $run->valid()) {
-            $send(['type' => 'done']);
-            $run = null;
-        }
+    // What the other end does not take stays in the journal.
+    foreach ($client === null || strlen($out) < 2_000_000 ? $cell->tick() : [] as $message) {
+        $out .= json_encode($message)."\n";
+    }
+    if ($client !== null && microtime(true) - $beat > HEARTBEAT_S) {
+        $beat = microtime(true);
+        $out .= json_encode(['type' => 'heartbeat'])."\n";
+    }
+    if ($client !== null && $out !== '') {
+        $gone = @fwrite($client, $out);
+        $gone === false ? $hangUp() : ($out = substr($out, $gone));
     }
 }

@@ -138,7 +138,7 @@ test_rigs() {
   while IFS='|' read -r how says; do
     php tests/fixtures/evil-rig.php "$RIG_PORT" "$how" > /dev/null 2>&1 &
     sleep 0.5
-    knock POST "/units/$tag/dyno/runs" '{"specimen": "sound"}'
+    knock POST "/units/$tag/dyno/runs" '{}'
     [ "$STATUS" = 201 ] || { say "FAILED: no run can be started before the rig is $how: $(cat "$JAR.body")"; return 1; }
     run=$(owner_sql -N yard -e "SELECT MAX(id) FROM dyno_runs")
     for i in $(seq 1 100); do
@@ -153,10 +153,37 @@ chatty|fell silent
 endless|a line without an end
 text|no sample
 leaves|broke off
+miscounts|lost its count
 forever|after the end of the program
 RIGS
+  test_cable "$tag" || return 1
   ctl start rig > /dev/null
   say "Rigs: every run that went wrong ended by itself."
+}
+
+# A cable that is out for a second loses nothing and doubles nothing; out for five, it ends the run.
+test_cable() {
+  local tag=$1 rig cable run pull seconds state far=$((RIG_PORT + 9))
+  php $JIT rig/rig.php --port "$far" --state "$STATE/rig" --specimens "$STATE/app/specimens" --pace 6 > "$LOGS/far-rig.log" 2>&1 & rig=$!
+  php tests/fixtures/cable.php "$RIG_PORT" "$far" > "$LOGS/cable.log" 2>&1 & cable=$!
+  sleep 0.5
+  while IFS='|' read -r pull seconds state; do
+    knock POST "/units/$tag/dyno/runs" '{}'
+    [ "$STATUS" = 201 ] || { say "FAILED: no run can be started over the cable: $(cat "$JAR.body")"; return 1; }
+    run=$(owner_sql -N yard -e "SELECT MAX(id) FROM dyno_runs")
+    sleep 6; kill -"$pull" "$cable"
+    for _ in $(seq 1 300); do
+      case $(owner_sql -N yard -e "SELECT state FROM dyno_runs WHERE id = $run") in queued | running | recorded) sleep 0.2 ;; *) break ;; esac
+    done
+    check "a run whose cable is out for $seconds s" "$state" "$(owner_sql -N yard -e "SELECT state FROM dyno_runs WHERE id = $run")" || return 1
+  done << 'CABLES'
+USR1|1|analysed
+USR2|5|failed
+CABLES
+  run=$((run - 1))
+  check "no sample is lost or doubled over the cable" "1 0" "$(owner_sql -N yard -e "SELECT CONCAT(COUNT(*), ' ', SUM(value)) FROM run_checks WHERE run_id = $run AND name LIKE 'Samples%'")" || return 1
+  kill "$cable" "$rig"; wait "$cable" "$rig" 2> /dev/null
+  say "Cable: out for a second nothing is lost; out for five the run ends."
 }
 
 answers() { curl -fs -m 3 -o /dev/null "$API/session" && port_open "$GATEWAY_PORT" && port_open "$RIG_PORT"; }

@@ -1,6 +1,11 @@
+import { execFileSync } from 'node:child_process';
 import { expect, test, type Locator, type Page } from '@playwright/test';
 import { inHand, prove, signSubs, withoutNetwork, workThrough } from './bench';
 import { expectAt, scan, signIn, pickCustomer } from './people';
+
+/** The rig's own console: what ails the unit on it. */
+const rig = (...words: string[]) =>
+    execFileSync('php', ['rig/console.php', '--state', process.env.YARD_RIG_STATE ?? 'storage/shop/rig', ...words]);
 
 const TAG = `C-${String(Date.now()).slice(-7)}`;
 
@@ -138,11 +143,13 @@ test('one physical unit goes from "a core arrives" to "the rebuilt unit came bac
         await signIn(page, 'dyno');
         await scan(page, serial);
         await section(page, 'Dyno');
-        await page.getByLabel('Specimen on the simulated rig').selectOption('flare-2-3');
+        rig('set', serial, 'slow-accumulator:C3:0.95');
         await page.getByRole('button', { name: 'Start the run' }).click();
         await expect(page.getByText(/running, [1-9]/)).toBeVisible({ timeout: 20_000 });
         await page.reload(); // the run goes on without the browser, and the live trace comes back
-        await expect(panel(page, 'Against the limits')).toContainText('Flare', { timeout: 60_000 });
+        await expect(panel(page, 'Against the limits')).toContainText('Shift delay', { timeout: 60_000 });
+        await expect(panel(page, 'Suspects by this run').getByRole('listitem').first()).toContainText('C3');
+        rig('clear', serial);
         await page.getByRole('radio', { name: 'Pass', exact: true }).click();
         await page.getByRole('button', { name: 'Pass the unit on' }).click();
         await expect(page.getByText('this run is no pass').first()).toBeVisible();

@@ -3,15 +3,16 @@
 namespace Tests\Feature;
 
 use App\Stations\Dyno\Actions\AnalyseRun;
+use App\Stations\Dyno\Actions\OnTheRig;
 use App\Stations\Dyno\LiveToken;
 use App\Stations\Dyno\Models\Run;
 use App\Stations\Dyno\Trace;
 use Illuminate\Support\Facades\DB;
 use PHPUnit\Framework\Attributes\DataProvider;
 use Tests\TestCase;
-use Yard\Rig\Specimen;
+use Yard\Rig\Once;
 
-require_once dirname(__DIR__, 2).'/rig/Specimen.php';
+require_once dirname(__DIR__, 2).'/rig/classes.php';
 
 /** Runs on their way between desk, rig and verdict. */
 final class CellTest extends TestCase
@@ -22,7 +23,7 @@ final class CellTest extends TestCase
 
         return Run::query()->findOrFail(
             $this->as('dyno')
-                ->write('/units/C-9001/dyno/runs', ['specimen' => 'sound'])
+                ->write('/units/C-9001/dyno/runs')
                 ->assertCreated()
                 ->json('id'),
         );
@@ -46,7 +47,7 @@ final class CellTest extends TestCase
         $this->bringTo('dyno', 'C-9001', 'tow');
         $id = $this->as('dyno')->write('/units/C-9001/dyno/runs')->assertCreated()->json('id');
         $this->assertSame(
-            ['min' => 0.15, 'max' => 0.7],
+            ['min' => 0.03, 'max' => 0.7],
             Run::query()->findOrFail($id)->program['limits']['shiftDuration_s'],
             'a firm package shifts quicker: its window is lower',
         );
@@ -56,12 +57,6 @@ final class CellTest extends TestCase
     {
         $this->queued();
         $this->assertProblem($this->write('/units/C-9001/dyno/runs'), 409, 'already on its way');
-        $this->assertProblem(
-            $this->write('/units/C-9001/dyno/runs', ['specimen' => 'exploding']),
-            422,
-            'specimen',
-            '/specimen',
-        );
     }
 
     public function test_a_queued_run_can_be_cancelled_once(): void
@@ -130,23 +125,28 @@ final class CellTest extends TestCase
         );
     }
 
+    /** @var array<string, list<list<float>>> what the rig sent, by fault */
+    private static array $sent = [];
+
     /**
-     * Records what the rig would send of a sound unit, as somebody alters it, and analyses it.
+     * Records what the rig would send of a unit, as somebody alters it, and analyses it.
      *
      * @param  callable  $altered  (rows, steps of the program) => rows
+     * @param  list<array<string, mixed>>  $faults
      */
-    private function recorded(callable $altered, string $specimen = 'sound'): Run
+    private function recorded(callable $altered, array $faults = []): Run
     {
         $run = $this->queued();
         $program = $run->program;
-        $rig = new Specimen($program['ratios'], $program['steps'], $specimen, (string) $run->id);
-        $rows = $altered(
-            array_values(iterator_to_array($rig->run($program['rate_hz'], $program['end']))),
-            $program['steps'],
-        );
+        $file = json_decode((string) json_encode(app(OnTheRig::class)->file($run->build)), true);
+        $rows = self::$sent[json_encode($faults)] ??= array_values(iterator_to_array(
+            Once::run($file, $faults, $program['steps'], (float) $program['end'], 5),
+        ));
+        $rows = $altered($rows, $program['steps']);
         @mkdir(dirname(Trace::path($run)), 0775, true);
         $lines = array_map(fn (array $row) => implode(',', $row), $rows);
-        file_put_contents(Trace::path($run), implode(',', Trace::COLUMNS)."\n".implode("\n", $lines)."\n");
+        $header = implode(',', ['t_s', ...Trace::CHANNELS]);
+        file_put_contents(Trace::path($run), "$header\n".implode("\n", $lines)."\n");
         $run->update(['state' => 'recorded', 'ended_at' => now()]);
         app()->call([new AnalyseRun($run->id), 'handle']);
 
@@ -158,7 +158,9 @@ final class CellTest extends TestCase
         $run = $this->recorded(fn (array $rows) => $rows);
         $this->assertSame('analysed', $run->state, (string) $run->error);
         $this->assertSame([], $run->checks->where('pass', false)->pluck('name')->all());
-        $this->assertSame(hash_file('sha256', Trace::path($run)), $run->trace_sha256);
+        $packed = (string) file_get_contents('compress.zlib://'.Trace::path($run).'.gz');
+        $this->assertSame(hash('sha256', $packed), $run->trace_sha256);
+        $this->assertFileDoesNotExist(Trace::path($run), 'kept packed');
         $this->write("/dyno/runs/$run->id/verdict", ['verdict' => 'pass'])->assertOk();
         $event = DB::table('ledger')->where('kind', 'run.analysed')->orderByDesc('id')->value('payload');
         $this->assertSame($run->trace_sha256, json_decode($event, true)['traceSha256']);
@@ -181,17 +183,29 @@ final class CellTest extends TestCase
                 ),
             );
         };
-        $run = $this->recorded($thinned, 'slow-shifts');
+        $run = $this->recorded($thinned, [['fault' => 'slow-accumulator', 'where' => 'C3', 'severity' => 0.95]]);
         $this->assertSame('analysed', $run->state, (string) $run->error);
         $lost = $run->checks->firstWhere('name', 'Samples lost');
         $this->assertFalse($lost?->pass);
         $this->assertGreaterThan(100, $lost->value);
-        $this->assertFalse($run->checks->firstWhere('name', 'Shift duration')?->pass, 'the shift is as slow as it was');
+        $late = $run->checks->where('name', 'Shift delay')->where('pass', false)->pluck('place');
+        $this->assertContains('2-3', $late, 'the shift is as late as it was');
         $this->assertProblem(
             $this->write("/dyno/runs/$run->id/verdict", ['verdict' => 'pass']),
             409,
             'Samples lost',
         );
+    }
+
+    /**
+     * @param  list<list<mixed>>  $rows
+     * @return list<list<mixed>> with something else for an input speed
+     */
+    private static function with(array $rows, int $n, string $text): array
+    {
+        $rows[$n][1] = $text;
+
+        return $rows;
     }
 
     public static function lies(): array
@@ -204,9 +218,12 @@ final class CellTest extends TestCase
 
         return [
             'time that runs backwards' => [$swap, 'runs backwards'],
-            'text in a channel' => [fn (array $r) => array_replace($r, [700 => [7.0, '=cmd()', 1, 1, 1, 1]]), '=cmd()'],
-            'a number that is none' => [fn (array $r) => array_replace($r, [700 => [7.0, 'NAN', 1, 1, 1, 1]]), 'NAN'],
-            'time beyond the run' => [fn (array $r) => [...$r, [999.0, 1, 1, 1, 1, 1]], 'belongs to no place'],
+            'text in a channel' => [fn (array $r) => self::with($r, 700, '=cmd()'), '=cmd()'],
+            'a number that is none' => [fn (array $r) => self::with($r, 700, 'NAN'), 'NAN'],
+            'time beyond the run' => [
+                fn (array $r) => [...$r, [999.0, ...array_fill(0, 12, 1)]],
+                'belongs to no place',
+            ],
             'nothing at all' => [fn (array $r) => [], 'holds no sample'],
         ];
     }
@@ -229,7 +246,7 @@ final class CellTest extends TestCase
     public function test_a_recording_changed_after_its_analysis_is_not_judged(): void
     {
         $run = $this->recorded(fn (array $rows) => $rows);
-        file_put_contents(Trace::path($run), "t_s\n", FILE_APPEND);
+        file_put_contents(Trace::path($run).'.gz', (string) gzencode("t_s\n"), FILE_APPEND);
         $this->assertProblem(
             $this->write("/dyno/runs/$run->id/verdict", ['verdict' => 'pass']),
             409,
@@ -252,32 +269,60 @@ final class CellTest extends TestCase
         $run = $this->queued();
         $run->update(['state' => 'recorded']);
         @mkdir(dirname(Trace::path($run)), 0775, true);
-        file_put_contents(Trace::path($run), implode(',', Trace::COLUMNS)."\n0,900,850,0,480,60\n");
+        file_put_contents(Trace::path($run), "t_s,input_rpm,output_rpm\n0,900,850\n");
         app()->call([new AnalyseRun($run->id), 'handle']);
         $this->assertSame('failed', $run->refresh()->state);
         $this->assertStringContainsString('could not be analysed: ', $run->error);
     }
 
-    public function test_traces_are_read_thinned_and_downloaded(): void
+    public function test_a_recording_is_drawn_at_any_width_and_downloaded_as_it_was_written(): void
+    {
+        $run = $this->recorded(fn (array $rows) => $rows);
+        $sent = self::$sent['[]'];
+        $whole = $this->get("/api/dyno/runs/$run->id")->assertOk()->json('trace');
+        $this->assertLessThanOrEqual(2 * 2000, count($whole['channels']['turbine_rpm']));
+        $turbine = array_column($sent, 2);
+        $this->assertEqualsWithDelta(max($turbine), max($whole['channels']['turbine_rpm']), 0.01, 'no peak is lost');
+        $this->assertEqualsWithDelta(min($turbine), min($whole['channels']['turbine_rpm']), 0.01);
+        $near = $this->get("/api/dyno/runs/$run->id/trace?from=10&to=12&points=1000")->assertOk()->json();
+        $this->assertSame(0.005, $near['every_s'], 'close enough it is every sample');
+        $this->assertEqualsWithDelta(
+            array_column(array_slice($sent, 2000, 400), 3),
+            $near['channels']['output_rpm'],
+            0.01,
+        );
+        $this->assertProblem(
+            $this->get("/api/dyno/runs/$run->id/trace?from=5&to=2", ['Accept' => 'application/json']),
+            422,
+            'to',
+            '/to',
+        );
+        $csv = $this->get("/api/dyno/runs/$run->id/trace.csv")->assertOk()->streamedContent();
+        $this->assertSame($run->trace_sha256, hash('sha256', $csv));
+    }
+
+    public function test_what_a_run_shows_names_the_suspect(): void
+    {
+        $run = $this->recorded(fn (array $rows) => $rows, [
+            ['fault' => 'slow-accumulator', 'where' => 'C3', 'severity' => 0.95],
+        ]);
+        $analysis = $this->get("/api/dyno/runs/$run->id")->json('analysis');
+        $this->assertSame('C3', $analysis['suspects'][0]['element']);
+        $this->assertStringContainsString('Shift 2-3', $analysis['suspects'][0]['because']);
+        $this->assertProblem($this->write("/dyno/runs/$run->id/verdict", ['verdict' => 'pass']), 409, '2-3');
+    }
+
+    public function test_the_file_of_the_unit_for_the_rig_is_how_it_was_built(): void
     {
         $run = $this->queued();
-        @mkdir(dirname(Trace::path($run)), 0775, true);
-        $rows = array_map(fn (int $k) => "$k,".(1000 + $k).',900,500,480,60', range(0, 99));
-        file_put_contents(
-            Trace::path($run),
-            implode(',', Trace::COLUMNS)."\n".implode("\n", $rows)."\ncut,off",
+        $file = json_decode(
+            (string) file_get_contents(config('yard.state')."/app/specimens/$run->specimen.json"),
+            true,
         );
-        $this->assertCount(100, Trace::read($run)['input_rpm'], 'a line cut off by a crash is left out');
-        $this->assertSame([1000.0, 1050.0], Trace::read($run, 50)['input_rpm']);
-        $this->get("/api/dyno/runs/$run->id/trace.csv")
-            ->assertOk()
-            ->assertDownload("run-$run->id.csv");
-        unlink(Trace::path($run));
-        $this->assertProblem(
-            $this->get("/api/dyno/runs/$run->id/trace.csv", ['Accept' => 'application/json']),
-            404,
-            'not there',
-        );
+        $this->assertSame('specimen/1', $file['format']);
+        $this->assertSame([$run->build->serial, 'RD4'], [$file['serial'], $file['family']]);
+        $this->assertSame(['C1', 'C2', 'C3', 'B1', 'B2'], array_slice(array_keys($file['capacities']), 0, 5));
+        $this->assertEqualsWithDelta(35.8, $file['accumulators']['C3']['volume_cm3'], 0.1);
     }
 
     public function test_live_addresses_are_signed_and_expire(): void

@@ -13,29 +13,26 @@ use Tests\TestCase;
 /** The whole line over the API, with the real rig simulation for the trace. */
 final class FromCoreToReturnTest extends TestCase
 {
-    private function runDyno(string $specimen): array
+    /** @param  list<array<string, mixed>>  $faults  as set at the rig's console */
+    private function runDyno(array $faults): array
     {
         $this->as('dyno');
-        $id = $this->write('/units/C-9001/dyno/runs', ['specimen' => $specimen])
-            ->assertCreated()
-            ->json('id');
+        $id = $this->write('/units/C-9001/dyno/runs')->assertCreated()->json('id');
         $run = Run::query()->findOrFail($id);
-        $program = tempnam(sys_get_temp_dir(), 'run');
-        file_put_contents(
-            $program,
-            json_encode([
-                'run' => (string) $id,
-                'rate_hz' => $run->program['rate_hz'],
-                'end' => $run->program['end'],
-                'program' => $run->program['steps'],
-                'ratios' => $run->program['ratios'],
-                'specimen' => $specimen,
-            ]),
-        );
+        $asked = tempnam(sys_get_temp_dir(), 'run');
+        file_put_contents($asked, json_encode([
+            'specimen' => json_decode((string) file_get_contents(
+                config('yard.state')."/app/specimens/$run->specimen.json",
+            )),
+            'faults' => $faults,
+            'orders' => $run->program['steps'],
+            'end_s' => $run->program['end'],
+            'seed' => $id,
+        ]));
         @mkdir(dirname(Trace::path($run)), 0775, true);
         file_put_contents(
             Trace::path($run),
-            Process::run([PHP_BINARY, base_path('rig/rig.php'), '--once', $program])
+            Process::run([PHP_BINARY, base_path('rig/rig.php'), '--once', $asked])
                 ->throw()
                 ->output(),
         );
@@ -52,8 +49,9 @@ final class FromCoreToReturnTest extends TestCase
         $this->bringTo('dyno');
         $this->assertSame(\App\Yard\StationName::Dyno, $this->unit()->station);
 
-        $bad = $this->runDyno('flare-2-3');
-        $this->assertContains('Flare', array_column(array_filter($bad['checks'], fn ($c) => ! $c['pass']), 'check'));
+        $bad = $this->runDyno([['fault' => 'slow-accumulator', 'where' => 'C3', 'severity' => 0.95]]);
+        $outside = array_filter($bad['checks'], fn ($c) => ! $c['pass']);
+        $this->assertContains('Shift delay', array_column($outside, 'check'));
         $this->assertProblem(
             $this->write("/dyno/runs/{$bad['id']}/verdict", ['verdict' => 'pass']),
             409,
@@ -98,7 +96,7 @@ final class FromCoreToReturnTest extends TestCase
         ])->assertOk();
         $this->write('/units/C-9001/assembly/sign-off')->assertCreated()->assertJsonPath('station', 'dyno');
 
-        $good = $this->runDyno('sound');
+        $good = $this->runDyno([]);
         $this->assertSame(2, $good['loop']);
         $this->assertSame([], array_filter($good['checks'], fn ($c) => ! $c['pass']));
         // Ratios of the trace against the exact quotients of the teeth (38/26/74): 74/26, 74*64/(26*112), 1, 74/112.

@@ -227,7 +227,7 @@ final class RacesTest extends TestCase
             'build_id' => $build->id,
             'loop_no' => 1,
             'state' => 'analysed',
-            'specimen' => 'sound',
+            'specimen' => (string) $build->serial,
             'started_by' => Person::query()->where('role', 'dyno')->value('id'),
             'queued_at' => now(),
             'program' => ['rate_hz' => 200, 'steps' => [], 'ratios' => [], 'limits' => []],

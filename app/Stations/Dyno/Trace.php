@@ -7,25 +7,62 @@ use App\Stations\Dyno\Models\Run;
 use Yard\Core\BadInput;
 use Yard\Core\Dyno\Samples;
 
-/** A recorded run on disk: CSV with a header line, one row a sample (docs/formats/rig.md). */
+/**
+ * A recorded run on disk (docs/formats/rig.md): CSV with a header line, one row a sample; packed with gzip once it is
+ * analysed. Beside it lies its pyramid, from which any stretch is drawn at once.
+ */
 final class Trace
 {
-    public const COLUMNS = ['t_s', 'input_rpm', 'turbine_rpm', 'output_rpm', 'line_kpa', 'temp_degc'];
+    /** What the rig records beside the time. */
+    public const CHANNELS = [
+        'input_rpm', 'turbine_rpm', 'output_rpm', 'input_nm', 'output_nm', 'line_kpa', 'apply_kpa', 'lockup_kpa',
+        'lube_kpa', 'temp_degc', 'cooler_degc', 'cooler_lpm',
+    ];
 
     public static function path(Run $run): string
     {
         return config('yard.state')."/app/traces/run-$run->id.csv";
     }
 
+    public static function exists(Run $run): bool
+    {
+        return is_file(self::path($run)) || is_file(self::path($run).'.gz');
+    }
+
+    /** Of the recording as it was written, packed or not. */
     public static function sha256(Run $run): ?string
     {
-        return is_file(self::path($run)) ? hash_file('sha256', self::path($run)) ?: null : null;
+        if (! self::exists($run)) {
+            return null;
+        }
+        $hash = hash_init('sha256');
+        $file = self::open($run);
+        while (! gzeof($file)) {
+            hash_update($hash, (string) gzread($file, 1 << 16));
+        }
+        gzclose($file);
+
+        return hash_final($hash);
     }
 
     /** Whether the recording is still the one that was analysed. */
     public static function untouched(Run $run): bool
     {
         return $run->trace_sha256 === null || $run->trace_sha256 === self::sha256($run);
+    }
+
+    /** Packs the recording; what was there before stays until the packed one is whole. */
+    public static function pack(Run $run): void
+    {
+        $path = self::path($run);
+        if (! is_file($path)) {
+            return;
+        }
+        $packed = gzencode((string) file_get_contents($path), 6);
+        if ($packed !== false && file_put_contents("$path.gz.new", $packed) === strlen($packed)) {
+            rename("$path.gz.new", "$path.gz");
+            unlink($path);
+        }
     }
 
     /**
@@ -36,8 +73,7 @@ final class Trace
      */
     public static function samples(Run $run): Samples
     {
-        $channels = array_values(array_diff(self::COLUMNS, ['t_s']));
-        $samples = new Samples($channels, (float) $run->program['rate_hz'], (float) $run->program['end']);
+        $samples = new Samples(self::channels($run), (float) $run->program['rate_hz'], (float) $run->program['end']);
         foreach (self::rows($run) as $row) {
             $samples->add($row['t_s'] ?? null, $row);
         }
@@ -45,42 +81,39 @@ final class Trace
         return $samples;
     }
 
-    /**
-     * What is drawn of it.
-     *
-     * @param  int  $every  keep one row in so many
-     * @return array<string, list<float>> channel => values
-     */
-    public static function read(Run $run, int $every = 1): array
+    /** @return list<string> channels that were recorded */
+    private static function channels(Run $run): array
     {
-        $out = array_fill_keys(array_diff(self::COLUMNS, ['t_s']), []);
-        foreach (self::rows($run) as $k => $row) {
-            if ($k % $every === 0) {
-                foreach ($out as $name => $values) {
-                    $out[$name][] = (float) ($row[$name] ?? 0);
-                }
-            }
-        }
+        $file = self::open($run);
+        $header = str_getcsv(trim((string) gzgets($file)), escape: '');
+        gzclose($file);
 
-        return $out;
+        return array_values(array_diff(array_map(strval(...), $header), ['t_s']));
+    }
+
+    /** @return resource */
+    public static function open(Run $run)
+    {
+        $path = self::path($run);
+        $file = @gzopen(is_file($path) ? $path : "$path.gz", 'r');
+
+        return $file === false ? throw new Refusal('The recording of this run is not there.', 404) : $file;
     }
 
     /** @return \Generator<int, array<string, ?string>> column => text, line by line */
     private static function rows(Run $run): \Generator
     {
-        $file = @fopen(self::path($run), 'r');
-        if ($file === false) {
-            throw new Refusal('The recording of this run is not there.', 404);
-        }
+        $file = self::open($run);
         try {
-            $header = array_map(strval(...), fgetcsv($file, escape: '') ?: []);
-            for ($k = 0; ($row = fgetcsv($file, escape: '')) !== false;) {
+            $header = array_map(strval(...), str_getcsv(trim((string) gzgets($file)), escape: ''));
+            for ($k = 0; ($line = gzgets($file)) !== false;) {
+                $row = str_getcsv(trim($line), escape: '');
                 if (count($row) === count($header)) {
                     yield $k++ => array_combine($header, $row);
                 }
             }
         } finally {
-            fclose($file);
+            gzclose($file);
         }
     }
 }

@@ -13,6 +13,9 @@ final class ApplyChart
     /** @var array<string, SolvedGear>|null */
     private ?array $solved = null;
 
+    /** @var array<string, list<string>>|null */
+    private ?array $turning = null;
+
     /**
      * @param  array<string, list<string>>  $applied  gear => elements
      *
@@ -80,5 +83,24 @@ final class ApplyChart
         }
 
         return $out;
+    }
+
+    /** @return array<string, list<string>> set => gears whose ratio changes with its teeth */
+    public function turning(): array
+    {
+        if ($this->turning === null) {
+            $this->turning = [];
+            foreach ($this->train->sets as $set) {
+                $mixed = $this->train->mixed($set->id);
+                foreach ($this->ratios() as $gear => $ratio) {
+                    $other = $mixed->solve($this->applied[$gear])->ratio;
+                    if ($other !== null && abs($other / $ratio - 1.0) > 1e-6) {
+                        $this->turning[$set->id][] = (string) $gear;
+                    }
+                }
+            }
+        }
+
+        return $this->turning;
     }
 }

@@ -23,6 +23,22 @@ final class PlanetarySet
     ) {
     }
 
+    /** The same set with another sun. */
+    public function withSun(int $teeth): self
+    {
+        return new self(
+            $this->id,
+            $this->double,
+            $this->sun,
+            $this->ring,
+            $this->carrier,
+            $teeth,
+            $this->ringTeeth,
+            $this->planetTeeth,
+            $this->planets,
+        );
+    }
+
     public static function read(Input $in): self
     {
         $double = $in->choice('kind', ['simple', 'double']) === 'double';

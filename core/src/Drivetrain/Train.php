@@ -37,6 +37,20 @@ final class Train
         }
     }
 
+    /** The same train with a sun of one set that has a few teeth more, as when parts of two units are mixed. */
+    public function mixed(string $set): self
+    {
+        return new self(
+            $this->input,
+            $this->output,
+            array_map(
+                static fn (PlanetarySet $s): PlanetarySet => $s->id === $set ? $s->withSun($s->sunTeeth + 2) : $s,
+                $this->sets,
+            ),
+            $this->elements,
+        );
+    }
+
     public static function read(Input $in): self
     {
         $sets = [];

@@ -14,13 +14,15 @@ final readonly class Commands
      * @param  list<array{t: float, gear: string}>  $gears
      * @param  list<array{float, float}>|null  $lockup when it was commanded and had settled, seconds; null when it
      *     never was spoken of
+     * @param  list<float>  $held  times of gears commanded with the output held and never let go
      */
-    private function __construct(public array $gears, public ?array $lockup)
+    private function __construct(public array $gears, public ?array $lockup, public array $held)
     {
     }
 
     /**
-     * @param  list<array{t: float, gear?: string, lockup?: string}>  $steps  in the order of time; lockup is on or off
+     * @param  list<array{t: float, gear?: string, lockup?: string, hold?: string}>  $steps  in the order of time;
+     *     lockup and hold (of the output) are on or off
      * @param  float  $seconds  how long the run is
      */
     public static function of(array $steps, float $seconds): self
@@ -44,7 +46,31 @@ final readonly class Commands
             $windows[] = [$on + self::LOCKUP_SETTLE_S, $seconds];
         }
 
-        return new self($gears, $windows);
+        return new self($gears, $windows, self::held($steps));
+    }
+
+    /**
+     * @param  list<array{t: float, gear?: string, hold?: string}>  $steps
+     * @return list<float>
+     */
+    private static function held(array $steps): array
+    {
+        $held = [];
+        $isHeld = false;
+        $last = null;
+        foreach ($steps as $step) {
+            if (isset($step['hold'])) {
+                $isHeld = $step['hold'] === 'on';
+                // What was commanded last turns the output from now on.
+                $held = $isHeld ? $held : array_diff($held, [$last]);
+            }
+            if (isset($step['gear'])) {
+                $last = $step['t'];
+                $isHeld && $held[] = $last;
+            }
+        }
+
+        return array_values($held);
     }
 
     /**

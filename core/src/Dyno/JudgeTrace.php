@@ -63,6 +63,26 @@ final class JudgeTrace
         return $judge->checks;
     }
 
+    /**
+     * What good units of the kind give: every number that has a window must be there and lie in it.
+     *
+     * @param  list<array{key: string, check: string, where: string, unit: string, value: float|null}>  $readings
+     * @param  array<string, array{min?: float, max?: float}>  $reference  by key of a reading
+     * @return list<Check>
+     */
+    public static function reference(array $readings, array $reference): array
+    {
+        $judge = new self($reference);
+        $read = array_column($readings, null, 'key');
+        foreach (array_keys($reference) as $key) {
+            $nothing = ['check' => 'Reading of the program', 'where' => $key, 'unit' => '', 'value' => null];
+            $reading = $read[$key] ?? $nothing;
+            $judge->add($reading['check'], $reading['value'], $reading['unit'], $reading['where'], $key);
+        }
+
+        return $judge->checks;
+    }
+
     /** @param  Analysis  $analysis */
     private function gears(array $analysis): void
     {

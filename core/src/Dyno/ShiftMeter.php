@@ -13,6 +13,15 @@ final class ShiftMeter
     /** In gear a smaller dip is noise, rev/min. */
     private const SMALLEST_DIP_RPM = 10.0;
 
+    /** On either side of a dip the output lies higher by this share of its depth. */
+    private const COMES_BACK = 0.5;
+
+    /** So long after a command what the output does belongs to the change of gear, seconds. */
+    private const CHANGE_S = 1.5;
+
+    /** The course of the output, taken over a while, bends so long before the command already, seconds. */
+    private const BEFORE_S = 0.5;
+
     /** A change of gear that takes longer than this is not one shift, seconds. */
     private const LONGEST = 4.0;
 
@@ -156,7 +165,7 @@ final class ShiftMeter
             [$start, $deepest, $end] = self::reach($dips, $baseline, $k);
             [$depth, $at] = Signal::peak($dips, $deepest);
             // Slower than this it is the load braking the output, not two elements fighting.
-            if (($end - $start) / $this->rate <= 1.5) {
+            if (($end - $start) / $this->rate <= 1.5 && $this->isDip($start, $deepest, $end, $depth)) {
                 $out[] = [
                     'gear' => $dwell->gear,
                     'from_s' => $start / $this->rate,
@@ -170,6 +179,22 @@ final class ShiftMeter
         }
 
         return $out;
+    }
+
+    /** Whether the output fell into it and rose out of it, and no change of gear was in hand: a bend is no dip. */
+    private function isDip(int $start, int $deepest, int $end, float $depth): bool
+    {
+        foreach ($this->commands as $command) {
+            $since = $deepest / $this->rate - $command['t'];
+            if ($since > -self::BEFORE_S && $since < self::CHANGE_S) {
+                return false;
+            }
+        }
+        $least = $this->output[$deepest] + self::COMES_BACK * $depth;
+        $before = array_slice($this->output, $start, $deepest - $start + 1) ?: [0.0];
+        $after = array_slice($this->output, $deepest, $end - $deepest + 1) ?: [0.0];
+
+        return max($before) >= $least && max($after) >= $least;
     }
 
     /**

@@ -146,7 +146,7 @@ final readonly class TraceAnalysis
                     is_float(...),
                 ),
             );
-            if ($gear !== 'N' && $gear !== 'P') {
+            if ($gear !== 'N' && $gear !== 'P' && ! in_array($t, $this->commands->held, true)) {
                 $out[] = ['gear' => $gear, 't' => $t] + ($last === [] ? [] : ['ratioMean' => Signal::median($last)]);
             }
         }

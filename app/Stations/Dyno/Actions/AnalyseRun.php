@@ -6,42 +6,50 @@ use App\Kernel\Ledger\Ledger;
 use App\Kernel\OrderedRows;
 use App\Kernel\Refusal;
 use App\Stations\Dyno\Models\Run;
+use App\Stations\Dyno\Pyramid;
 use App\Stations\Dyno\Trace;
+use App\Yard\Contracts\ElementWeights;
 use Illuminate\Contracts\Queue\ShouldQueue;
 use Illuminate\Foundation\Queue\Queueable;
 use Yard\Core\BadInput;
+use Yard\Core\Drivetrain\ApplyChart;
+use Yard\Core\Dyno\CellReadings;
 use Yard\Core\Dyno\Commands;
 use Yard\Core\Dyno\JudgeTrace;
 use Yard\Core\Dyno\Recording;
 use Yard\Core\Dyno\Samples;
+use Yard\Core\Dyno\TestEvidence;
 use Yard\Core\Dyno\TraceAnalysis;
+use Yard\Core\Input;
 
-/** Reads the recorded trace, measures it and holds it against the limits. */
+/**
+ * Reads the recorded trace, measures it and holds it against the limits.
+ *
+ * @phpstan-import-type Check from JudgeTrace
+ */
 final class AnalyseRun implements ShouldQueue
 {
     use Queueable;
+
+    private ElementWeights $weights;
 
     public function __construct(private readonly int $runId)
     {
         $this->onQueue('analysis');
     }
 
-    public function handle(Ledger $ledger): void
+    public function handle(Ledger $ledger, ElementWeights $weights): void
     {
+        $this->weights = $weights;
         $run = Run::query()->find($this->runId);
         if ($run === null || $run->state !== 'recorded') {
             return;
         }
         try {
             $samples = Trace::samples($run);
-            $recording = Recording::of((float) $run->program['rate_hz'], $samples->channels());
-            $commands = Commands::of($run->program['steps'], $recording->seconds());
-            $ratios = $run->program['ratios'];
-            $analysis = (new TraceAnalysis($recording, $ratios, $commands))->report();
-            $checks = [
-                ...JudgeTrace::completeness($samples),
-                ...JudgeTrace::judge($analysis, $run->program['limits'], $commands->changes($ratios)),
-            ];
+            $channels = $samples->channels();
+            [$analysis, $checks] = $this->measured($run, $channels);
+            $checks = [...JudgeTrace::completeness($samples), ...$checks];
         } catch (BadInput|Refusal $e) {
             $run->update([
                 'state' => 'failed',
@@ -51,13 +59,63 @@ final class AnalyseRun implements ShouldQueue
 
             return;
         }
+        Pyramid::build($run, $channels);
         $run->getConnection()->transaction(fn () => $this->keep($run, $analysis, $checks, $samples, $ledger));
+        Trace::pack($run);
+    }
+
+    /**
+     * @param  array<string, list<float>>  $channels
+     * @return array{array<string, mixed>, list<Check>} analysis, and what it is held against
+     */
+    private function measured(Run $run, array $channels): array
+    {
+        ['rate_hz' => $rate, 'steps' => $steps, 'ratios' => $ratios] = $run->program;
+        $recording = Recording::of((float) $rate, $channels);
+        $commands = Commands::of($steps, $recording->seconds());
+        $analysis = (new TraceAnalysis($recording, $ratios, $commands))->report();
+        $checks = JudgeTrace::judge($analysis, $run->program['limits'], $commands->changes($ratios));
+        $readings = CellReadings::of((float) $rate, $channels, $steps, $ratios, $analysis);
+        $reference = JudgeTrace::reference($readings, $run->program['reference'] ?? []);
+        $chart = ApplyChart::read(Input::of($run->build->frozen()['train']));
+        $weak = $this->weights->of($run->build->unit->knownFamily())['weights'];
+        $suspects = (new TestEvidence($chart, $analysis, [...$checks, ...$reference]))->suspects($weak);
+
+        return [
+            ['readings' => $reference, 'suspects' => $suspects] + $analysis,
+            [...$checks, ...self::inShort($reference)],
+        ];
+    }
+
+    /**
+     * What lies outside, each by itself; of what lies inside, how many of a kind do. The rest is in the analysis.
+     *
+     * @param  list<Check>  $reference
+     * @return list<Check>
+     */
+    private static function inShort(array $reference): array
+    {
+        $inside = $out = [];
+        foreach ($reference as $check) {
+            if ($check['pass']) {
+                $inside[$check['check']] = ($inside[$check['check']] ?? 0) + 1;
+            } else {
+                $out[] = $check;
+            }
+        }
+        foreach ($inside as $kind => $count) {
+            $out[] = [
+                'check' => "$kind, against good units", 'value' => (float) $count, 'unit' => 'inside', 'min' => null,
+                'max' => null, 'pass' => true, 'where' => 'whole run',
+            ];
+        }
+
+        return $out;
     }
 
     /**
      * @param  array<string, mixed>  $analysis
-     * @param  list<array{check: string, value: float|null, unit: string, min: float|null, max: float|null, pass: bool,
-     *     where: string}>  $checks
+     * @param  list<Check>  $checks
      */
     private function keep(Run $run, array $analysis, array $checks, Samples $samples, Ledger $ledger): void
     {

@@ -18,11 +18,14 @@ final class StartRun
 {
     public const OPEN = ['queued', 'running', 'recorded'];
 
-    public function __construct(private readonly Ledger $ledger, private readonly DynoRecord $verdicts)
-    {
+    public function __construct(
+        private readonly Ledger $ledger,
+        private readonly DynoRecord $verdicts,
+        private readonly OnTheRig $rig,
+    ) {
     }
 
-    public function start(Build $build, string $specimen, Person $by): Run
+    public function start(Build $build, Person $by): Run
     {
         $unit = $build->unit;
         Gatekeeper::at($unit, StationName::Dyno);
@@ -33,11 +36,12 @@ final class StartRun
         $program =
             $build->frozen()['testProgram'] ??
             throw new Refusal('The specification of this build has no test program.', 409);
+        $this->rig->mount($build);
         $run = Run::create([
             'build_id' => $build->id,
             'loop_no' => $this->verdicts->loop($build),
             'state' => 'queued',
-            'specimen' => $specimen,
+            'specimen' => (string) $build->serial,
             'started_by' => $by->id,
             'queued_at' => now(),
             'program' => [
@@ -45,6 +49,7 @@ final class StartRun
                 'end' => $program['end'],
                 'steps' => $program['steps'],
                 'limits' => $program['limits'],
+                'reference' => $program['reference'] ?? [],
                 'ratios' => ApplyChart::read(Input::of($build->frozen()['train']))->ratios(),
                 'source' => $program['source'],
                 'confidence' => $program['confidence'],

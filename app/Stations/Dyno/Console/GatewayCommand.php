@@ -6,11 +6,11 @@ use App\Kernel\Transaction;
 use App\Stations\Dyno\Actions\AnalyseRun;
 use App\Stations\Dyno\LiveToken;
 use App\Stations\Dyno\Models\Run;
+use App\Stations\Dyno\RigLine;
 use App\Stations\Dyno\Trace;
 use Illuminate\Console\Command;
 use React\EventLoop\Loop;
 use React\Socket\ConnectionInterface;
-use React\Socket\Connector;
 use React\Socket\SocketServer;
 
 /**
@@ -25,15 +25,25 @@ final class GatewayCommand extends Command
 
     private ?Run $run = null;
 
-    private ?ConnectionInterface $rig = null;
+    private ?RigLine $rig = null;
 
     /** @var resource|null */
     private $file = null;
 
-    private string $buffer = '';
+    /** @var list<string> channels of the run, time first */
+    private array $columns = [];
 
-    /** @var list<list<float>> every tenth sample of the current run, for browsers that come later */
+    /** @var array<int, float> step => time at which the rig did it */
+    private array $done = [];
+
+    /** Step of the program that is ordered next. */
+    private int $step = 0;
+
+    /** @var list<list<float>> samples of the current run as browsers see them, for browsers that come later */
     private array $replay = [];
+
+    /** @var list<list<float>> of these, what was not sent to browsers yet */
+    private array $fresh = [];
 
     private int $samples = 0;
 
@@ -44,14 +54,17 @@ final class GatewayCommand extends Command
     /** @var array{Run, string, ?string}|null run, state and error still to be written: the database was away */
     private ?array $ended = null;
 
-    /** A rig that says nothing for so long is taken for dead, seconds. */
+    /** Orders go out so long before they are due, so that the rig does them on time, seconds of the run. */
+    private const AHEAD_S = 2.0;
+
+    /** Every so many samples one goes to the browsers: twenty a second of the run. */
+    private const THIN = 10;
+
     /** Samples beyond this many times those of the program are no run any more. */
     private const TOO_MANY = 2.0;
 
+    /** A rig that says nothing for so long is taken for dead, seconds. */
     private const SILENCE_S = 10.0;
-
-    /** A line of the rig is a few kilobytes; what comes without an end is not listened to any longer. */
-    private const LONGEST_LINE = 1_000_000;
 
     /** A recording that nobody analysed for so long is handed over once more, seconds. */
     private const FORGOTTEN_S = 60;
@@ -101,7 +114,7 @@ final class GatewayCommand extends Command
             return;
         }
         if (Run::query()->whereKey($this->run->id)->value('cancel_requested')) {
-            $this->rig?->write(json_encode(['type' => 'abort'])."\n");
+            $this->rig?->send(['type' => 'abort']);
             $this->finish('cancelled', null);
         }
     }
@@ -109,7 +122,8 @@ final class GatewayCommand extends Command
     private function connect(Run $run): void
     {
         $run->update(['state' => 'running', 'progress' => 0]);
-        [$this->replay, $this->samples, $this->buffer, $this->lastHeard] = [[], 0, '', microtime(true)];
+        [$this->replay, $this->fresh, $this->samples, $this->lastHeard] = [[], [], 0, microtime(true)];
+        [$this->step, $this->done] = [0, []];
         @mkdir(dirname(Trace::path($run)), 0775, true);
         $file = @fopen(Trace::path($run), 'w');
         if ($file === false) {
@@ -117,124 +131,107 @@ final class GatewayCommand extends Command
 
             return;
         }
-        $this->file = $file;
-        fputcsv($file, Trace::COLUMNS, escape: '');
-        (new Connector(['timeout' => 3.0]))
-            ->connect('127.0.0.1:'.config('yard.rig_port'))
-            ->then(function (ConnectionInterface $rig) use ($run): void {
-                $this->rig = $rig;
-                $rig->on('data', fn (string $data) => $this->guarded(fn () => $this->hear($data)));
-                $rig->on(
-                    'close',
-                    fn () => $this->guarded(function () use ($run): void {
-                        $this->rig = null;
-                        if ($this->run?->id === $run->id) {
-                            $this->finish('failed', 'The connection to the test rig broke off during the run.');
-                        }
-                    }),
-                );
-                $rig->write(
-                    json_encode([
-                        'type' => 'load',
-                        'run' => (string) $run->id,
-                        'rate_hz' => $run->program['rate_hz'],
-                        'end' => $run->program['end'],
-                        'program' => $run->program['steps'],
-                        'ratios' => $run->program['ratios'],
-                        'specimen' => $run->specimen,
-                    ])."\n",
-                );
-            }, fn () => $this->guarded(
-                fn () => $this->finish('failed', 'The test rig does not answer. Is it switched on?'),
-            ));
-    }
-
-    private function hear(string $data): void
-    {
-        $this->buffer .= $data;
-        if (strlen($this->buffer) > self::LONGEST_LINE && ! str_contains($this->buffer, "\n")) {
-            $this->finish('failed', 'The test rig sends a line without an end.');
-
-            return;
-        }
-        while (($end = strpos($this->buffer, "\n")) !== false) {
-            $message = json_decode(substr($this->buffer, 0, $end), true);
-            $this->buffer = substr($this->buffer, $end + 1);
-            $this->answer(is_array($message) ? $message : []);
-        }
+        [$this->file, $this->columns] = [$file, ['t_s', ...Trace::CHANNELS]];
+        fputcsv($file, $this->columns, escape: '');
+        $this->rig = new RigLine(
+            (int) config('yard.rig_port'),
+            [
+                'type' => 'start',
+                'run' => (string) $run->id,
+                'serial' => $run->specimen,
+                'end_s' => $run->program['end'],
+            ],
+            $this->take(...),
+            $this->told(...),
+            fn (string $state, ?string $why) => $this->guarded(fn () => $this->finish($state, $why)),
+        );
     }
 
     /** @param  array<string, mixed>  $message */
-    private function answer(array $message): void
+    private function told(array $message): void
     {
         match ($message['type'] ?? '') {
-            'loaded' => $this->rig?->write(json_encode(['type' => 'start'])."\n"),
-            'samples' => $this->take(is_array($message['rows'] ?? null) ? $message['rows'] : []),
-            'done' => $this->finish('recorded', null),
-            'error' => $this->finish('failed', 'The test rig says: '.self::said($message)),
+            'started', 'resumed' => $this->order(0.0),
+            'did' => $this->done[(int) ($message['n'] ?? -1)] = (float) ($message['t'] ?? 0.0),
             default => null,
         };
     }
 
-    /** @param  array<mixed>  $rows  samples as the rig sends them: one number a column */
-    private function take(array $rows): void
+    /** Sends the steps that are due soon. */
+    private function order(float $now): void
     {
-        if ($this->run === null || $this->file === null) {
-            return;
-        }
-        $thin = [];
-        foreach ($rows as $row) {
-            if (! self::isSample($row)) {
-                $this->finish(
-                    'failed',
-                    'The test rig sent what is no sample: '.mb_strimwidth((string) json_encode($row), 0, 80, '…'),
-                );
-
-                return;
-            }
-            if (fputcsv($this->file, $row, escape: '') === false) {
-                $this->finish('failed', 'The recording could not be written: the disk may be full.');
-
-                return;
-            }
-            if ($this->samples++ % 10 === 0) {
-                $thin[] = $row;
-            }
-        }
-        $this->replay = array_merge($this->replay, $thin);
-        $last = end($rows);
-        if ($last === false) {
-            return;
-        }
-        $this->lastHeard = microtime(true);
-        if ($this->samples > self::TOO_MANY * $this->run->program['rate_hz'] * $this->run->program['end']) {
-            $this->finish('failed', 'The test rig sends on after the end of the program.');
-
-            return;
-        }
-        $progress = round(min(99.0, (100.0 * $last[0]) / $this->run->program['end']), 2);
-        $this->broadcast('samples', ['rows' => $thin, 'progress' => $progress]);
-        if (microtime(true) - $this->lastSaved > 1.0) {
-            $this->lastSaved = microtime(true);
-            Run::query()
-                ->whereKey($this->run?->id)
-                ->update(['progress' => $progress]);
+        $steps = $this->run->program['steps'] ?? [];
+        while (isset($steps[$this->step]) && $steps[$this->step]['t'] <= $now + self::AHEAD_S) {
+            $step = $steps[$this->step];
+            $order = ['type' => 'order', 'n' => $this->step, 'at' => $step['t']];
+            $this->rig?->send($order + array_diff_key($step, ['t' => 0]));
+            $this->step++;
         }
     }
 
-    /** @param  array<mixed>  $message */
-    private static function said(array $message): string
+    /**
+     * Writes samples down before they are acknowledged.
+     *
+     * @param  list<mixed>  $rows  as the rig sends them: one number a column
+     */
+    private function take(array $rows): bool
     {
-        $said = $message['message'] ?? null;
+        $run = $this->run;
+        if ($run === null || $this->file === null) {
+            return false;
+        }
+        $wrong = $this->written($this->file, $rows);
+        if ($wrong === null && $this->samples > self::TOO_MANY * $run->program['rate_hz'] * $run->program['end']) {
+            $wrong = 'The test rig sends on after the end of the program.';
+        }
+        if ($wrong !== null) {
+            $this->finish('failed', $wrong);
 
-        return is_string($said) ? mb_strimwidth($said, 0, 200, '…') : 'an error without a word';
+            return false;
+        }
+        $this->lastHeard = microtime(true);
+        $now = (float) ((end($this->replay) ?: [0.0])[0]);
+        $this->order($now);
+        $progress = round(min(99.0, (100.0 * $now) / $run->program['end']), 2);
+        $this->broadcast('samples', ['rows' => $this->fresh, 'progress' => $progress]);
+        $this->fresh = [];
+        if (microtime(true) - $this->lastSaved > 1.0) {
+            $this->lastSaved = microtime(true);
+            $this->guarded(fn () => Run::query()->whereKey($run->id)->update(['progress' => $progress]));
+        }
+
+        return true;
+    }
+
+    /**
+     * @param  resource  $file
+     * @param  list<mixed>  $rows
+     * @return string|null what is wrong with them, or with the disk
+     */
+    private function written($file, array $rows): ?string
+    {
+        foreach ($rows as $row) {
+            if (! $this->isSample($row)) {
+                $shown = mb_strimwidth((string) json_encode($row), 0, 80, '…');
+
+                return "The test rig sent what is no sample: $shown";
+            }
+            if (fputcsv($file, $row, escape: '') === false) {
+                return 'The recording could not be written: the disk may be full.';
+            }
+            if ($this->samples++ % self::THIN === 0) {
+                $this->replay[] = $this->fresh[] = $row;
+            }
+        }
+
+        return fflush($file) ? null : 'The recording could not be written: the disk may be full.';
     }
 
     /** @phpstan-assert-if-true list<float> $row */
-    private static function isSample(mixed $row): bool
+    private function isSample(mixed $row): bool
     {
         return is_array($row) &&
-            count($row) === count(Trace::COLUMNS) &&
+            count($row) === count($this->columns) &&
             array_filter($row, fn (mixed $v): bool => (! is_int($v) && ! is_float($v)) || ! is_finite($v)) === [];
     }
 
@@ -257,7 +254,12 @@ final class GatewayCommand extends Command
     /** Written again at every tick until the database takes it: no run stays open for want of an end. */
     private function write(Run $run, string $state, ?string $error): void
     {
+        $steps = $run->program['steps'];
+        foreach ($this->done as $n => $t) {
+            isset($steps[$n]) && ($steps[$n]['t'] = $t);
+        }
         $run->update([
+            'program' => ['steps' => $steps] + $run->program,
             'state' => $state,
             'error' => $error,
             'ended_at' => now(),

@@ -3,40 +3,38 @@
 namespace App\Stations\Dyno\Http;
 
 use App\Kernel\Refusal;
+use App\Shop\Http\SignedRequest;
 use App\Stations\Dyno\Actions\CancelRun;
 use App\Stations\Dyno\Actions\JudgeRun;
 use App\Stations\Dyno\Actions\StartRun;
 use App\Stations\Dyno\Models\Run;
+use App\Stations\Dyno\Pyramid;
 use App\Stations\Dyno\Queries\DynoSection;
 use App\Stations\Dyno\Trace;
 use App\Yard\Models\Build;
 use App\Yard\Queries\RouteCard;
 use Illuminate\Http\JsonResponse;
-use Symfony\Component\HttpFoundation\BinaryFileResponse;
+use Symfony\Component\HttpFoundation\StreamedResponse;
 
 final class DynoController
 {
+    /** A curve is drawn with so many points. */
+    private const POINTS = 2000;
+
     public function __construct(private readonly DynoSection $section)
     {
     }
 
-    public function start(StartRunRequest $request, string $number, StartRun $action): JsonResponse
+    public function start(SignedRequest $request, string $number, StartRun $action): JsonResponse
     {
-        $in = $request->validated();
-        $build = Build::released($number);
+        $run = $action->start(Build::released($number), $request->person());
 
-        return response()->json(
-            $this->section->run($action->start($build, $in['specimen'] ?? 'sound', $request->person())),
-            201,
-        );
+        return response()->json($this->section->run($run), 201);
     }
 
     /** One run with its analysis and a trace thin enough to draw. */
     public function show(Run $run): JsonResponse
     {
-        $recorded = in_array($run->state, ['recorded', 'analysed'], true);
-        $every = 5;
-
         return response()->json(
             $this->section->run($run) + [
                 'analysis' => $run->analysis,
@@ -45,20 +43,36 @@ final class DynoController
                     'ratios' => $run->program['ratios'],
                     'end' => $run->program['end'],
                 ],
-                'trace' => $recorded
-                    ? ['every_s' => $every / $run->program['rate_hz'], 'channels' => Trace::read($run, $every)]
+                'trace' => $run->state === 'analysed'
+                    ? Pyramid::read($run, 0.0, (float) $run->program['end'], self::POINTS)
                     : null,
             ],
         );
     }
 
-    public function download(Run $run): BinaryFileResponse
+    /** Any stretch of the recording, in points enough to draw it; close enough, every sample. */
+    public function stretch(StretchRequest $request, Run $run): JsonResponse
     {
-        if (! is_file(Trace::path($run))) {
+        $in = $request->validated();
+        if (! Trace::exists($run) || $run->state !== 'analysed') {
             throw new Refusal('The recording of this run is not there.', 404);
         }
 
-        return response()->download(Trace::path($run), "run-$run->id.csv", ['Content-Type' => 'text/csv']);
+        return response()->json(Pyramid::read(
+            $run,
+            (float) $in['from'],
+            (float) $in['to'],
+            (int) ($in['points'] ?? self::POINTS),
+        ));
+    }
+
+    public function download(Run $run): StreamedResponse
+    {
+        $file = Trace::open($run);
+
+        return response()->streamDownload(function () use ($file): void {
+            gzpassthru($file);
+        }, "run-$run->id.csv", ['Content-Type' => 'text/csv']);
     }
 
     public function cancel(Run $run, CancelRun $action): JsonResponse

@@ -4,60 +4,72 @@ import { z } from 'zod';
 import { answer, api, fetchCard, type Schemas } from '../../api/client';
 import { moment } from '../../kit/format';
 import { useWrite } from '../../api/useWrite';
-import { Caution, Choice, HeadRow, Loading, Mark, Panel, ProblemNote, Select } from '../../kit/basics';
+import { Caution, Choice, HeadRow, Loading, Mark, Panel, ProblemNote } from '../../kit/basics';
 import { fieldsOf, FormFields, FormProblem, useForm } from '../../kit/form';
 import { TraceChart, type TraceData } from '../../kit/TraceChart';
 import type { SectionProps } from '../../card/section';
-import { Found, marksOf, type Analysis } from './Found';
+import { Found, marksOf, Suspects, type Analysis } from './Found';
+import { Now } from './Now';
 
 type Run = Schemas['Run'];
 
 const NO_DATA: TraceData = { t: [], input: [], turbine: [], output: [], line: [] };
 const OPEN = ['queued', 'running', 'recorded'];
+const isOpen = (run: Run) => OPEN.includes(run.state);
 
 const runName = (run: Run | undefined) => (run ? `Run ${run.id}, loop ${run.loop}, ${run.verdict ?? run.state}` : '');
 
-const SPECIMENS = ['sound', 'flare-2-3', 'slip-4', 'tie-up-1-2', 'low-line', 'hunting', 'slow-shifts'];
-
 /** The test cell: run, watch, measure against the limits, pass or fail by name. */
 export function DynoView(props: SectionProps<'dyno'>) {
+    return props.section.due ? (
+        <Cell {...props} />
+    ) : (
+        <Panel title="Dyno">
+            <p>No dyno run is due for this job. The papers say “not dyno-tested”.</p>
+        </Panel>
+    );
+}
+
+const isJudged = (run: Run) => run.state !== 'analysed' || run.verdict !== null;
+
+/** What waits for a verdict comes first; another run can be started below it. */
+function Cell(props: SectionProps<'dyno'>) {
     const { card, can, section: d } = props;
     const [chosen, setChosen] = useState<number | null>(null);
     const run = d.runs.find((r) => r.id === chosen) ?? d.runs[0];
-    const busy = d.runs.some((r) => OPEN.includes(r.state));
-    if (!d.due)
-        return (
-            <Panel title="Dyno">
-                <p>No dyno run is due for this job. The papers say “not dyno-tested”.</p>
-            </Panel>
-        );
+    const startable = card.station === 'dyno' && can('dyno.run') && !d.runs.some(isOpen);
+    const judged = d.runs.slice(0, 1).every(isJudged);
     return (
         <div className="flex flex-col gap-3">
-            {card.station === 'dyno' && can('dyno.run') && !busy && <Start {...props} />}
-            {d.runs.length > 1 && (
-                <Choice
-                    label="Run"
-                    value={String(run?.id)}
-                    values={d.runs.map((r) => String(r.id))}
-                    text={(id) => runName(d.runs.find((r) => String(r.id) === id))}
-                    onChange={(v) => setChosen(Number(v))}
-                />
-            )}
+            {startable && judged && <Start {...props} />}
+            <Runs of={d.runs} run={run} onChoose={setChosen} />
             {run ? <RunPanel key={run.id} run={run} {...props} /> : <p className="sheet p-4 text-faint">No run yet.</p>}
+            {startable && !judged && <Start {...props} />}
         </div>
     );
 }
 
+type RunsProps = { of: Run[]; run: Run | undefined; onChoose: (id: number) => void };
+
+function Runs({ of, run, onChoose }: RunsProps) {
+    return (
+        of.length > 1 && (
+            <Choice
+                label="Run"
+                value={String(run?.id)}
+                values={of.map((r) => String(r.id))}
+                text={(id) => runName(of.find((r) => String(r.id) === id))}
+                onChange={(v) => onChoose(Number(v))}
+            />
+        )
+    );
+}
+
 function Start({ section, card, onCard }: SectionProps<'dyno'>) {
-    const [specimen, setSpecimen] = useState('sound');
     const { busy, problem, write } = useWrite();
     const start = () =>
         write(
-            () =>
-                api.POST('/units/{number}/dyno/runs', {
-                    params: { path: { number: card.coreTag } },
-                    body: { specimen },
-                }),
+            () => api.POST('/units/{number}/dyno/runs', { params: { path: { number: card.coreTag } }, body: {} }),
             () => void fetchCard(card.coreTag, ['dyno']).then(onCard),
         );
     return (
@@ -65,26 +77,16 @@ function Start({ section, card, onCard }: SectionProps<'dyno'>) {
             title={`Run the program, loop ${section.loop}`}
             aside={`${section.program?.seconds} s of program; the simulated rig runs faster than the clock`}
         >
-            <Caution>Guards closed, no loose clothing, emergency stop within reach; hot oil.</Caution>
-            <div className="mt-2 flex flex-wrap items-end gap-3">
-                <div className="w-64">
-                    <Select
-                        label="Specimen on the simulated rig"
-                        value={specimen}
-                        onChange={setSpecimen}
-                        options={SPECIMENS.map((v) => ({ value: v, text: v }))}
-                    />
-                </div>
-                <button type="button" className="btn btn-main" disabled={busy} onClick={() => void start()}>
-                    Start the run
-                </button>
-            </div>
+            <Caution>
+                Guards closed, no loose clothing, emergency stop within reach; hot oil. A stall is seconds, not minutes.
+            </Caution>
+            <button type="button" className="btn btn-main mt-2" disabled={busy} onClick={() => void start()}>
+                Start the run
+            </button>
             <ProblemNote problem={problem} />
         </Panel>
     );
 }
-
-const isOpen = (run: Run) => OPEN.includes(run.state);
 
 /** Asks for the card every few seconds while the run is open, also when the live line is cut. */
 function useRefreshed(run: Run, refresh: () => void) {
@@ -99,40 +101,61 @@ function useRefreshed(run: Run, refresh: () => void) {
 
 type Trace = NonNullable<Schemas['RunDetail']['trace']>;
 
-function recorded({ channels, every_s }: Trace): TraceData {
+function recorded({ channels, from_s, every_s }: Trace): TraceData {
     const { output_rpm: output = [], input_rpm: input = [], turbine_rpm: turbine = [], line_kpa: line = [] } = channels;
-    return { t: output.map((_, i) => i * every_s), input, turbine, output, line };
+    return { t: output.map((_, i) => from_s + i * every_s), input, turbine, output, line };
 }
 
-function RunPanel({ section, run, card, onCard, can }: { run: Run } & SectionProps<'dyno'>) {
-    const refresh = () => void fetchCard(card.coreTag, ['dyno']).then(onCard);
-    const live = useLive(run, refresh);
+/** What was measured of a run that is over. */
+function useDetail(run: Run) {
     const detail = useQuery({
         queryKey: ['run', run.id, run.state],
         queryFn: () => answer(api.GET('/dyno/runs/{run}', { params: { path: { run: run.id } } })),
         enabled: !isOpen(run),
     });
+    const analysis = (detail.data?.analysis ?? undefined) as Analysis | undefined;
+    return { trace: detail.data?.trace, analysis, pending: detail.isPending };
+}
+
+function RunPanel({ section, run, card, onCard, can }: { run: Run } & SectionProps<'dyno'>) {
+    const refresh = () => void fetchCard(card.coreTag, ['dyno']).then(onCard);
+    const live = useLive(run, refresh);
+    const { trace, analysis, pending } = useDetail(run);
     useRefreshed(run, refresh);
-    const trace = detail.data?.trace;
-    const analysis = detail.data?.analysis as Analysis | null | undefined;
+    return (
+        <>
+            {run.checks.length > 0 && <Checks {...{ run, section, card, onCard, can }} suspects={analysis?.suspects} />}
+            <Panel title={`Run ${run.id}`} aside={<RunAside run={run} traced={!!trace} />}>
+                <RunHead run={run} progress={live.progress} refresh={can('dyno.run') ? refresh : undefined} />
+                {isOpen(run) ? (
+                    <Now row={live.last} steps={section.program?.steps ?? []} />
+                ) : (
+                    pending && <Loading what="the trace" />
+                )}
+                <Curves data={trace ? recorded(trace) : live.data} analysis={analysis} />
+            </Panel>
+        </>
+    );
+}
+
+type HeadProps = { run: Run; progress: number; refresh: (() => void) | undefined };
+
+function RunHead({ run, progress, refresh }: HeadProps) {
+    return (
+        <div className="mb-2 flex flex-wrap items-center gap-4" aria-live="polite">
+            <RunState run={run} progress={Math.max(progress, run.progress)} />
+            {run.verdict && <Judged run={run} verdict={run.verdict} />}
+            {refresh && <CancelRun run={run} refresh={refresh} />}
+        </div>
+    );
+}
+
+function Curves({ data, analysis }: { data: TraceData; analysis: Analysis | undefined }) {
     const marks = useMemo(() => marksOf(analysis), [analysis]);
     return (
         <>
-            <Panel title={`Run ${run.id}`} aside={<RunAside run={run} traced={!!trace} />}>
-                <div className="mb-2 flex flex-wrap items-center gap-4" aria-live="polite">
-                    <RunState run={run} progress={Math.max(live.progress, run.progress)} />
-                    {run.verdict && <Judged run={run} verdict={run.verdict} />}
-                    {can('dyno.run') && <CancelRun run={run} refresh={refresh} />}
-                </div>
-                {!isOpen(run) && detail.isPending && <Loading what="the trace" />}
-                <TraceChart
-                    data={trace ? recorded(trace) : live.data}
-                    marks={marks}
-                    label="Speeds and line pressure over the run"
-                />
-                <Found analysis={analysis} />
-            </Panel>
-            {run.checks.length > 0 && <Checks run={run} section={section} card={card} onCard={onCard} can={can} />}
+            <TraceChart data={data} marks={marks} label="Speeds and line pressure over the run" />
+            <Found analysis={analysis} />
         </>
     );
 }
@@ -140,9 +163,9 @@ function RunPanel({ section, run, card, onCard, can }: { run: Run } & SectionPro
 function RunAside({ run, traced }: { run: Run; traced: boolean }) {
     return (
         <>
-            {run.startedBy}, {moment(run.queuedAt)} · specimen {run.specimen}{' '}
+            {run.startedBy}, {moment(run.queuedAt)} · unit {run.specimen}{' '}
             {traced && (
-                <a className="underline" href={`/api/runs/${run.id}/trace.csv`}>
+                <a className="underline" href={`/api/dyno/runs/${run.id}/trace.csv`}>
                     trace as CSV
                 </a>
             )}
@@ -207,33 +230,54 @@ const DECIMALS: Record<string, number> = { s: 3, ratio: 3, '%': 2 };
 const valueOf = ({ value, unit }: Check) =>
     value === null ? '–' : `${value.toFixed(DECIMALS[unit ?? ''] ?? 0)} ${unit}`;
 
-const limitOf = ({ min, max }: Check) =>
-    [min != null && `from ${min}`, max != null && `to ${max}`].filter(Boolean).join(' ') || 'must come';
+const limitOf = ({ min, max, unit }: Check) =>
+    [min != null && `from ${min}`, max != null && `to ${max}`].filter(Boolean).join(' ') ||
+    (unit === 'inside' ? 'all of them' : 'must come');
 
-function Checks({ section, run, card, onCard, can }: { run: Run } & SectionProps<'dyno'>) {
+function CheckTable({ of }: { of: Check[] }) {
+    return (
+        <table className="w-full">
+            <HeadRow of={['Check', 'Where', 'Value', 'Limit', 'Result']} />
+            <tbody>
+                {of.map((c, i) => (
+                    <tr key={i}>
+                        <td className="td">{c.check}</td>
+                        <td className="td">{c.where}</td>
+                        <td className="td num">{valueOf(c)}</td>
+                        <td className="td num">{limitOf(c)}</td>
+                        <td className="td">
+                            <Mark kind={c.pass ? 'good' : 'bad'}>{c.pass ? 'inside' : 'outside'}</Mark>
+                        </td>
+                    </tr>
+                ))}
+            </tbody>
+        </table>
+    );
+}
+
+type ChecksProps = { run: Run; suspects: Analysis['suspects'] } & SectionProps<'dyno'>;
+
+function Checks({ section, run, card, onCard, can, suspects }: ChecksProps) {
     const failed = run.checks.filter((c) => !c.pass);
+    const inside = run.checks.filter((c) => c.pass);
     const judging = run.state === 'analysed' && !run.verdict && card.station === 'dyno' && can('dyno.run');
     return (
         <div className={`grid items-start gap-3 ${judging ? 'lg:grid-cols-[1.6fr_1fr]' : ''}`}>
             <Panel title="Against the limits" aside={failed.length === 0 ? 'all inside' : `${failed.length} outside`}>
-                <table className="w-full">
-                    <HeadRow of={['Check', 'Where', 'Value', 'Limit', 'Result']} />
-                    <tbody>
-                        {[...failed, ...run.checks.filter((c) => c.pass)].map((c, i) => (
-                            <tr key={i}>
-                                <td className="td">{c.check}</td>
-                                <td className="td">{c.where}</td>
-                                <td className="td num">{valueOf(c)}</td>
-                                <td className="td num">{limitOf(c)}</td>
-                                <td className="td">
-                                    <Mark kind={c.pass ? 'good' : 'bad'}>{c.pass ? 'inside' : 'outside'}</Mark>
-                                </td>
-                            </tr>
-                        ))}
-                    </tbody>
-                </table>
+                {failed.length > 0 && <CheckTable of={failed} />}
+                <details open={failed.length === 0 && !judging} className="mt-2">
+                    <summary className="cursor-pointer py-2">
+                        <Mark kind="good">{inside.length} inside their limits</Mark>
+                    </summary>
+                    <CheckTable of={inside} />
+                </details>
             </Panel>
-            {judging && <Judge run={run} section={section} onCard={onCard} />}
+            {judging && (
+                <div className="flex flex-col gap-3">
+                    <Judge run={run} section={section} onCard={onCard} />
+                    <Suspects of={suspects} />
+                </div>
+            )}
         </div>
     );
 }
@@ -309,8 +353,9 @@ function Judge({ section, run, onCard }: { run: Run } & Pick<SectionProps<'dyno'
 }
 
 /** Live samples from the gateway while the run is open; a reload gets what came before again. */
-function useLive(run: Run, ended: () => void): { data: TraceData; progress: number } {
+function useLive(run: Run, ended: () => void): { data: TraceData; progress: number; last: number[] | undefined } {
     const [data, setData] = useState<TraceData>(NO_DATA);
+    const [last, setLast] = useState<number[]>();
     const [progress, setProgress] = useState(0);
     const url = run.liveUrl && OPEN.includes(run.state) ? run.liveUrl.split('?')[0] : null;
     useEffect(() => {
@@ -322,6 +367,7 @@ function useLive(run: Run, ended: () => void): { data: TraceData; progress: numb
                 replay?: boolean;
                 progress?: number;
             };
+            if (message.rows.length > 0) setLast(message.rows.at(-1));
             setData((d) => {
                 const base = message.replay ? NO_DATA : d;
                 const column = (i: number) => message.rows.map((r) => r[i] ?? Number.NaN);
@@ -330,7 +376,7 @@ function useLive(run: Run, ended: () => void): { data: TraceData; progress: numb
                     input: [...base.input, ...column(1)],
                     turbine: [...base.turbine, ...column(2)],
                     output: [...base.output, ...column(3)],
-                    line: [...base.line, ...column(4)],
+                    line: [...base.line, ...column(6)],
                 };
             });
             if (message.progress) setProgress(message.progress);
@@ -342,5 +388,5 @@ function useLive(run: Run, ended: () => void): { data: TraceData; progress: numb
         return () => source.close();
         // eslint-disable-next-line react-hooks/exhaustive-deps -- only a new address opens a new connection
     }, [url]);
-    return { data, progress };
+    return { data, progress, last };
 }

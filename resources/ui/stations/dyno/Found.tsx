@@ -1,4 +1,4 @@
-import { Mark } from '../../kit/basics';
+import { Mark, Panel } from '../../kit/basics';
 import type { TraceMark } from '../../kit/TraceChart';
 
 type Stretch = { from_s: number; to_s: number };
@@ -15,7 +15,27 @@ export type Analysis = {
     })[];
     unmeasured?: (Stretch & { from: string; to: string; reason: string })[];
     slips?: (Stretch & { gear: string; slip_rpm: number; slip_pct: number })[];
+    suspects?: { element: string; because: string; posterior: number | null }[];
 };
+
+/** Whom the run makes suspect, the likeliest first. */
+export function Suspects({ of }: { of: Analysis['suspects'] }) {
+    if (!of?.length) return null;
+    return (
+        <Panel title="Suspects by this run" aside="the likeliest first">
+            <ol className="flex flex-col gap-2">
+                {of.slice(0, 4).map((s) => (
+                    <li key={s.element}>
+                        <strong>{s.element}</strong>
+                        {s.posterior !== null && <span className="num"> {Math.round(s.posterior * 100)} %</span>}
+                        <br />
+                        <span className="text-sm">{s.because}</span>
+                    </li>
+                ))}
+            </ol>
+        </Panel>
+    );
+}
 
 export const marksOf = (analysis: Analysis | null | undefined): TraceMark[] => [
     ...(analysis?.shifts ?? []).map((s) => ({ text: `${s.from}-${s.to}`, start_s: s.start_s, end_s: s.end_s })),

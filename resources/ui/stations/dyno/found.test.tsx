@@ -1,6 +1,7 @@
 import { cleanup, render, screen } from '@testing-library/react';
 import { afterEach, describe, expect, it } from 'vitest';
-import { Found, marksOf, type Analysis } from './Found';
+import { Found, marksOf, Suspects, type Analysis } from './Found';
+import { Now, stepText } from './Now';
 
 afterEach(cleanup);
 
@@ -33,5 +34,45 @@ describe('what a trace says beside the checks', () => {
             ['slip 3', 7.25, 8],
         ]);
         expect(marksOf(undefined)).toEqual([]);
+    });
+});
+
+describe('the cell while it runs', () => {
+    const steps = [
+        { t: 0, gear: 'P', throttle: 0 },
+        { t: 9, gear: '1', hold: 'on' },
+        { t: 12, throttle: 0.3, load: 0.43, hold: 'off' },
+    ];
+    // Time, input, turbine, output, both torques, line, applied, lock-up, lube, oil, cooler, flow.
+    const row = [10, 750, 120, 0, 40, 0, 512, 300, 0, 90, 61, 55, 3];
+    it('shows what is read from the door and what comes next', () => {
+        render(<Now row={row} steps={steps} />);
+        const shown = screen.getAllByRole('definition').map((d) => d.textContent);
+        expect(shown).toEqual(['1 ', '120 rev/min', '0 rev/min', '512 kPa', '61 °C']);
+        expect(screen.getByText('throttle 30 %, load 43 %, output let go')).toBeTruthy();
+        expect(screen.getByText('2 s')).toBeTruthy();
+    });
+    it('says when nothing comes any more, and nothing before the first sample', () => {
+        const { container, rerender } = render(<Now row={[20, ...row.slice(1)]} steps={steps} />);
+        expect(container.textContent).toContain('The last step of the program.');
+        rerender(<Now row={undefined} steps={steps} />);
+        expect(container.textContent).toBe('');
+        expect(stepText({ t: 1, lockup: 'on', hold: 'on' })).toBe('lock-up on, output held');
+    });
+});
+
+describe('whom a run makes suspect', () => {
+    it('names each with its share and why, and none when nothing failed', () => {
+        const of = [
+            { element: 'C3', because: 'Shift 2-3 failed, and it turns on it.', posterior: 0.954 },
+            { element: 'cooler', because: 'Too little flows.', posterior: null },
+        ];
+        const { container, rerender } = render(<Suspects of={of} />);
+        expect(screen.getAllByRole('listitem').map((i) => i.textContent)).toEqual([
+            'C3 95 %Shift 2-3 failed, and it turns on it.',
+            'coolerToo little flows.',
+        ]);
+        rerender(<Suspects of={[]} />);
+        expect(container.textContent).toBe('');
     });
 });

@@ -1,0 +1,198 @@
+<?php
+
+namespace App\Stations\Dyno;
+
+use React\EventLoop\Loop;
+use React\Socket\ConnectionInterface;
+use React\Socket\Connector;
+
+/**
+ * The cable to the test rig during one run: JSON line by line (docs/formats/rig.md). A cable that is out for a moment
+ * is plugged in again and the run resumed after the last sample that is safe on this side; what comes twice is
+ * dropped, what is missing ends the run.
+ */
+final class RigLine
+{
+    /** A cable away for longer ends the run, seconds. */
+    private const AWAY_S = 2.0;
+
+    private const RETRY_S = 0.2;
+
+    /** A line of the rig is a few kilobytes; what comes without an end is not listened to any longer. */
+    private const LONGEST_LINE = 1_000_000;
+
+    private ?ConnectionInterface $rig = null;
+
+    private string $buffer = '';
+
+    private bool $started = false;
+
+    private bool $over = false;
+
+    private ?float $awaySince = null;
+
+    /** Number of the next sample. */
+    private int $next = 0;
+
+    /**
+     * @param  array<string, mixed>  $start  the message that begins the run
+     * @param  callable(list<mixed>): bool  $keep  takes rows in order; false when they are no samples
+     * @param  callable(array<string, mixed>): void  $told  what else the rig says of the run
+     * @param  callable(string, ?string): void  $end  state and what went wrong
+     */
+    public function __construct(
+        private readonly int $port,
+        private readonly array $start,
+        private $keep,
+        private $told,
+        private $end,
+    ) {
+        $this->connect();
+    }
+
+    /** @param  array<string, mixed>  $message */
+    public function send(array $message): void
+    {
+        $this->rig?->write(json_encode($message)."\n");
+    }
+
+    public function close(): void
+    {
+        $this->over = true;
+        $this->rig?->close();
+        $this->rig = null;
+    }
+
+    private function connect(): void
+    {
+        (new Connector(['timeout' => self::AWAY_S]))->connect("127.0.0.1:$this->port")->then(
+            $this->connected(...),
+            fn () => $this->away($this->started
+                ? 'The connection to the test rig broke off during the run.'
+                : 'The test rig does not answer. Is it switched on?'),
+        );
+    }
+
+    private function connected(ConnectionInterface $rig): void
+    {
+        if ($this->over) {
+            $rig->close();
+
+            return;
+        }
+        [$this->rig, $this->buffer] = [$rig, ''];
+        $rig->on('data', $this->hear(...));
+        $rig->on('close', function () use ($rig): void {
+            if ($this->rig === $rig) {
+                $this->rig = null;
+                $this->away('The connection to the test rig broke off during the run.');
+            }
+        });
+        $this->send($this->started
+            ? ['type' => 'resume', 'run' => $this->start['run'], 'after' => $this->next - 1]
+            : $this->start);
+    }
+
+    private function away(string $why): void
+    {
+        if ($this->over) {
+            return;
+        }
+        $this->awaySince ??= microtime(true);
+        if (! $this->started || microtime(true) - $this->awaySince > self::AWAY_S) {
+            $this->finish('failed', $why);
+
+            return;
+        }
+        Loop::addTimer(self::RETRY_S, $this->retry(...));
+    }
+
+    private function retry(): void
+    {
+        if (! $this->over && $this->rig === null) {
+            $this->connect();
+        }
+    }
+
+    private function hear(string $data): void
+    {
+        $this->buffer .= $data;
+        if (strlen($this->buffer) > self::LONGEST_LINE && ! str_contains($this->buffer, "\n")) {
+            $this->finish('failed', 'The test rig sends a line without an end.');
+
+            return;
+        }
+        while (! $this->over && ($end = strpos($this->buffer, "\n")) !== false) {
+            $message = json_decode(substr($this->buffer, 0, $end), true);
+            $this->buffer = substr($this->buffer, $end + 1);
+            $this->answer(is_array($message) ? $message : []);
+        }
+    }
+
+    /** @param  array<string, mixed>  $message */
+    private function answer(array $message): void
+    {
+        switch ($message['type'] ?? '') {
+            case 'started':
+            case 'resumed':
+                [$this->started, $this->awaySince] = [true, null];
+                ($this->told)($message);
+                break;
+            case 'samples':
+                $this->take($message['seq'] ?? null, $message['rows'] ?? null);
+                break;
+            case 'ended':
+                $this->ended($message);
+                break;
+            case 'error':
+                $this->finish('failed', 'The test rig says: '.self::said($message));
+                break;
+            default:
+                ($this->told)($message);
+        }
+    }
+
+    private function take(mixed $seq, mixed $rows): void
+    {
+        if (! is_int($seq) || ! is_array($rows) || $seq > $this->next) {
+            $why = is_int($seq) ? "samples before number $seq are missing" : 'samples without their number came';
+            $this->finish('failed', "The test rig lost its count: $why.");
+
+            return;
+        }
+        $new = array_slice(array_values($rows), $this->next - $seq);
+        if ($new !== [] && ($this->keep)($new)) {
+            $this->next += count($new);
+            $this->send(['type' => 'ack', 'seq' => $this->next - 1]);
+        }
+    }
+
+    /** @param  array<string, mixed>  $message */
+    private function ended(array $message): void
+    {
+        match (true) {
+            ($message['why'] ?? '') !== 'end' => $this->finish('failed', 'The test rig stopped the run.'),
+            ($message['samples'] ?? null) !== $this->next => $this->finish(
+                'failed',
+                'The test rig counted other samples than came.',
+            ),
+            default => $this->finish('recorded', null),
+        };
+    }
+
+    private function finish(string $state, ?string $why): void
+    {
+        if (! $this->over) {
+            $this->close();
+            ($this->end)($state, $why);
+        }
+    }
+
+    /** @param  array<mixed>  $message */
+    private static function said(array $message): string
+    {
+        $said = $message['message'] ?? null;
+
+        return is_string($said) ? mb_strimwidth($said, 0, 200, '…') : 'an error without a word';
+    }
+}

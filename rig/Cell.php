@@ -1,0 +1,308 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Yard\Rig;
+
+/**
+ * What goes on in the test cell between two ends of a cable: a run with its orders, and the journal that every sample
+ * is written to before it is sent, so that a cable pulled for a moment loses none.
+ */
+final class Cell
+{
+    /** A cable that is away for longer ends the run, seconds by the clock. */
+    private const PATIENCE_S = 2.0;
+
+    /** Samples in one message. */
+    private const MOST_ROWS = 100;
+
+    /** Nothing is journalled beyond this, whatever the program says, seconds of the run. */
+    private const LONGEST_S = 3_600.0;
+
+    private ?Rig $rig = null;
+
+    private string $run = '';
+
+    private float $end = 0.0;
+
+    private float $startedAt = 0.0;
+
+    private ?float $aloneSince = null;
+
+    /** Number of the next sample. */
+    private int $next = 0;
+
+    /** Number of the first sample the other end has not acknowledged. */
+    private int $sent = 0;
+
+    /** @var list<array{float, int, array<string, mixed>}> time, number, order; still to be done */
+    private array $orders = [];
+
+    /** @var resource|null */
+    private $journal = null;
+
+    /** @var array<int, int> sample => where its line begins in the journal, every hundredth */
+    private array $places = [];
+
+    private ?string $over = null;
+
+    /** @param  float  $pace  seconds of the run a second by the clock */
+    public function __construct(
+        private readonly string $state,
+        private readonly string $specimens,
+        private readonly float $pace,
+    ) {
+    }
+
+    /** @return array<string, mixed> */
+    public function hello(): array
+    {
+        return [
+            'type' => 'hello',
+            'rig' => 'simulated',
+            'version' => 2,
+            'pace' => $this->pace,
+            'rate_hz' => Rig::RATE_HZ,
+            'channels' => Rig::CHANNELS,
+            'run' => $this->rig === null ? null : $this->run,
+        ];
+    }
+
+    public function runs(): bool
+    {
+        return $this->rig !== null;
+    }
+
+    /**
+     * One message from the other end.
+     *
+     * @param  array<string, mixed>  $message
+     * @return list<array<string, mixed>> answers
+     */
+    public function hear(array $message): array
+    {
+        $message += ['type' => '', 'seq' => -1, 'run' => '', 'after' => -1];
+        try {
+            return match ($message['type']) {
+                'start' => $this->start($message),
+                'order' => $this->order($message),
+                'ack' => $this->acknowledged((int) $message['seq']),
+                'resume' => $this->resume((string) $message['run'], (int) $message['after']),
+                'abort' => $this->stop('aborted'),
+                default => [['type' => 'error', 'message' => 'The message was not understood.']],
+            };
+        } catch (\InvalidArgumentException $e) {
+            return [['type' => 'error', 'message' => $e->getMessage()]];
+        }
+    }
+
+    /**
+     * @param  array<string, mixed>  $m
+     * @return list<array<string, mixed>>
+     */
+    private function start(array $m): array
+    {
+        if ($this->rig !== null) {
+            throw new \InvalidArgumentException("Run $this->run is on the rig.");
+        }
+        [$run, $end, $serial] = self::asked($m);
+        $specimen = $this->specimen($serial);
+        $faults = Faults::in($this->state);
+        $seed = $faults->seed($serial) ?? crc32("$serial/$run") & 0x7FFFFFFF;
+        $rig = new Rig(new Built($specimen, $faults->of($serial)), $seed);
+        $journal = $this->journal($run);
+        [$this->rig, $this->run, $this->end, $this->journal] = [$rig, $run, $end, $journal];
+        [$this->next, $this->sent, $this->places, $this->orders, $this->over] = [0, 0, [], [], null];
+        [$this->startedAt, $this->aloneSince] = [microtime(true), null];
+        $this->write($rig->read());
+
+        return [['type' => 'started', 'run' => $run]];
+    }
+
+    /** @return resource */
+    private function journal(string $run)
+    {
+        @mkdir("$this->state/journal", 0775, true);
+        $journal = @fopen("$this->state/journal/$run.csv", 'w+');
+
+        return $journal === false
+            ? throw new \InvalidArgumentException('The journal cannot be written: the disk may be full.')
+            : $journal;
+    }
+
+    /**
+     * @param  array<string, mixed>  $m
+     * @return array{string, float, string} run, its end and the serial number of the unit
+     */
+    private static function asked(array $m): array
+    {
+        $m += ['run' => '', 'end_s' => 0.0, 'serial' => ''];
+        [$run, $end] = [(string) $m['run'], (float) $m['end_s']];
+        if (preg_match('/^[\w.-]{1,40}$/', $run) !== 1 || $end <= 0.0 || $end > self::LONGEST_S) {
+            throw new \InvalidArgumentException('A run needs a name and an end within the hour.');
+        }
+
+        return [$run, $end, (string) $m['serial']];
+    }
+
+    /** @return array<string, mixed> the file of the unit that stands on the rig */
+    private function specimen(string $serial): array
+    {
+        $file = $this->specimens.'/'.preg_replace('/[^\w.-]/', '_', $serial).'.json';
+        $specimen = is_file($file) ? json_decode((string) file_get_contents($file), true) : null;
+
+        return is_array($specimen)
+            ? $specimen
+            : throw new \InvalidArgumentException("No unit \"$serial\" stands on the rig.");
+    }
+
+    /**
+     * @param  array<string, mixed>  $m
+     * @return list<array<string, mixed>>
+     */
+    private function order(array $m): array
+    {
+        $order = array_diff_key($m, ['type' => 0, 'n' => 0]);
+        $this->orders[] = [(float) ($m['at'] ?? 0.0), (int) ($m['n'] ?? 0), $order];
+
+        return [];
+    }
+
+    /** @return list<array<string, mixed>> */
+    private function acknowledged(int $seq): array
+    {
+        $this->sent = max($this->sent, min($this->next, $seq + 1));
+
+        return [];
+    }
+
+    /** @return list<array<string, mixed>> */
+    private function resume(string $run, int $after): array
+    {
+        if ($this->journal === null || $run !== $this->run) {
+            throw new \InvalidArgumentException('That run is not on the rig any more.');
+        }
+        $this->aloneSince = null;
+        $this->sent = $after + 1;
+
+        return [['type' => 'resumed', 'run' => $run, 'after' => $after]];
+    }
+
+    /** @return list<array<string, mixed>> */
+    private function stop(string $why): array
+    {
+        $this->over = $why;
+        $this->rig = null;
+
+        return [];
+    }
+
+    /** The cable is out: the run goes on for a moment, then the rig comes to a stop by itself. */
+    public function alone(): void
+    {
+        $this->aloneSince ??= microtime(true);
+    }
+
+    /**
+     * Brings the run up to the clock and hands out what is to be sent.
+     *
+     * @return list<array<string, mixed>>
+     */
+    public function tick(): array
+    {
+        $out = [];
+        if ($this->aloneSince !== null && microtime(true) - $this->aloneSince > self::PATIENCE_S) {
+            $this->stop('cable');
+            $this->close();
+
+            return [];
+        }
+        $until = min($this->end, (microtime(true) - $this->startedAt) * $this->pace);
+        for ($k = 0; $this->rig !== null && $k < self::MOST_ROWS && $this->rig->time < $until - 1e-6; $k++) {
+            foreach ($this->due($this->rig) as $done) {
+                $out[] = $done;
+            }
+            $this->write($this->rig->sample());
+        }
+        if ($this->rig !== null && $this->rig->time >= $this->end - 1e-6) {
+            $this->stop('end');
+        }
+
+        return $this->aloneSince === null ? [...$out, ...$this->unsent()] : [];
+    }
+
+    /** @return list<array<string, mixed>> */
+    private function due(Rig $rig): array
+    {
+        $out = [];
+        foreach ($this->orders as $k => [$at, $n, $order]) {
+            if ($at > $rig->time + 1e-6) {
+                continue;
+            }
+            unset($this->orders[$k]);
+            try {
+                $rig->order($order);
+                $out[] = ['type' => 'did', 'n' => $n, 't' => round($rig->time, 4)];
+            } catch (\InvalidArgumentException $e) {
+                $out[] = ['type' => 'error', 'n' => $n, 'message' => $e->getMessage()];
+            }
+        }
+        $this->orders = array_values($this->orders);
+
+        return $out;
+    }
+
+    /** @param  list<float>  $row */
+    private function write(array $row): void
+    {
+        if ($this->journal === null) {
+            return;
+        }
+        fseek($this->journal, 0, SEEK_END);
+        if ($this->next % self::MOST_ROWS === 0) {
+            $this->places[intdiv($this->next, self::MOST_ROWS)] = (int) ftell($this->journal);
+        }
+        fwrite($this->journal, implode(',', $row)."\n");
+        fflush($this->journal);
+        $this->next++;
+    }
+
+    /** @return list<array<string, mixed>> */
+    private function unsent(): array
+    {
+        $out = [];
+        while ($this->journal !== null && $this->sent < $this->next && count($out) < 20) {
+            $first = $this->sent;
+            $rows = $this->journalled($first, min($this->next, $first + self::MOST_ROWS));
+            $this->sent += count($rows);
+            $out[] = ['type' => 'samples', 'seq' => $first, 'rows' => $rows];
+        }
+        if ($this->over !== null && $this->journal !== null && $this->sent >= $this->next) {
+            $out[] = ['type' => 'ended', 'run' => $this->run, 'why' => $this->over, 'samples' => $this->next];
+            $this->over = null;
+        }
+
+        return $out;
+    }
+
+    /** @return list<list<float>> */
+    private function journalled(int $from, int $to): array
+    {
+        $journal = $this->journal ?? throw new \LogicException('No run is journalled.');
+        $block = intdiv($from, self::MOST_ROWS);
+        fseek($journal, $this->places[$block]);
+        $rows = [];
+        for ($n = $block * self::MOST_ROWS; $n < $to; $n++) {
+            $line = (string) fgets($journal);
+            $n >= $from && ($rows[] = array_map(floatval(...), explode(',', $line)));
+        }
+
+        return $rows;
+    }
+
+    private function close(): void
+    {
+        $this->journal !== null && fclose($this->journal);
+        [$this->journal, $this->aloneSince, $this->orders] = [null, null, []];
+    }
+}
