@@ -3,13 +3,8 @@
 <head>
     <meta charset="utf-8">
     <title>Teardown of {{ $unit->core_tag }}</title>
+    @include('paper-style')
     <style>
-        body { font-family: "DejaVu Sans", sans-serif; font-size: 10pt; color: #111; }
-        body { max-width: 180mm; margin: 10mm auto; }
-        h1 { font-size: 18pt; margin: 0 0 2mm; }
-        h2 { font-size: 12pt; margin: 6mm 0 2mm; border-bottom: 1px solid #111; }
-        table { width: 100%; border-collapse: collapse; }
-        td, th { text-align: left; vertical-align: top; padding: 1mm 2mm 1mm 0; border-bottom: 1px solid #bbb; }
         .faint { color: #555; } .bad { font-weight: bold; }
         .picture { display: inline-block; width: 56mm; margin: 0 2mm 3mm 0; vertical-align: top; }
         .picture img { width: 56mm; }

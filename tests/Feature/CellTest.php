@@ -312,6 +312,24 @@ final class CellTest extends TestCase
         $this->assertProblem($this->write("/dyno/runs/$run->id/verdict", ['verdict' => 'pass']), 409, '2-3');
     }
 
+    public function test_the_certificate_shows_curves_numbers_verdict_and_hash(): void
+    {
+        $run = $this->recorded(fn (array $rows) => $rows);
+        $this->write("/dyno/runs/$run->id/verdict", ['verdict' => 'pass'])->assertOk();
+        $page = (string) $this->get("/api/dyno/runs/$run->id/certificate")->assertOk()->getContent();
+        foreach ([$run->trace_sha256, 'Passed', 'Shift delay', 'Time to engage', 'data:image/svg+xml'] as $shown) {
+            $this->assertStringContainsString((string) $shown, $page);
+        }
+        $pdf = $this->get("/api/dyno/runs/$run->id/certificate.pdf")->assertOk();
+        $this->assertSame('%PDF', substr((string) $pdf->getContent(), 0, 4));
+        $run->update(['analysis' => null]);
+        $this->assertProblem(
+            $this->get("/api/dyno/runs/$run->id/certificate", ['Accept' => 'application/json']),
+            409,
+            'nothing to certify',
+        );
+    }
+
     public function test_the_file_of_the_unit_for_the_rig_is_how_it_was_built(): void
     {
         $run = $this->queued();

@@ -30,6 +30,8 @@ final class DynoStation implements ManagersDay, Station
     {
         Route::get('dyno/runs/{run}', [DynoController::class, 'show']);
         Route::get('dyno/runs/{run}/trace.csv', [DynoController::class, 'download']);
+        Route::get('dyno/runs/{run}/certificate', [DynoController::class, 'certificate']);
+        Route::get('dyno/runs/{run}/certificate.pdf', [DynoController::class, 'certificatePdf']);
         Route::get('dyno/runs/{run}/trace', [DynoController::class, 'stretch']);
         Write::with('dyno.run')->post('units/{number}/dyno/runs', [DynoController::class, 'start']);
         Write::with('dyno.run')->post('dyno/runs/{run}/cancel', [DynoController::class, 'cancel']);

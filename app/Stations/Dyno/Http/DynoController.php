@@ -2,6 +2,7 @@
 
 namespace App\Stations\Dyno\Http;
 
+use App\Kernel\Http\Paper;
 use App\Kernel\Refusal;
 use App\Shop\Http\SignedRequest;
 use App\Stations\Dyno\Actions\CancelRun;
@@ -9,11 +10,14 @@ use App\Stations\Dyno\Actions\JudgeRun;
 use App\Stations\Dyno\Actions\StartRun;
 use App\Stations\Dyno\Models\Run;
 use App\Stations\Dyno\Pyramid;
+use App\Stations\Dyno\Queries\DynoCertificate;
 use App\Stations\Dyno\Queries\DynoSection;
 use App\Stations\Dyno\Trace;
 use App\Yard\Models\Build;
 use App\Yard\Queries\RouteCard;
+use Illuminate\Contracts\View\View;
 use Illuminate\Http\JsonResponse;
+use Illuminate\Http\Response;
 use Symfony\Component\HttpFoundation\StreamedResponse;
 
 final class DynoController
@@ -64,6 +68,16 @@ final class DynoController
             (float) $in['to'],
             (int) ($in['points'] ?? self::POINTS),
         ));
+    }
+
+    public function certificate(Run $run, DynoCertificate $certificate): View
+    {
+        return view('dyno-certificate', $certificate->of($run));
+    }
+
+    public function certificatePdf(Run $run, DynoCertificate $certificate): Response
+    {
+        return Paper::pdf(view('dyno-certificate', $certificate->of($run)), "dyno-run-$run->id");
     }
 
     public function download(Run $run): StreamedResponse

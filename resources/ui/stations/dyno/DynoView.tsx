@@ -165,9 +165,14 @@ function RunAside({ run, traced }: { run: Run; traced: boolean }) {
         <>
             {run.startedBy}, {moment(run.queuedAt)} · unit {run.specimen}{' '}
             {traced && (
-                <a className="underline" href={`/api/dyno/runs/${run.id}/trace.csv`}>
-                    trace as CSV
-                </a>
+                <>
+                    <a className="underline" href={`/api/dyno/runs/${run.id}/certificate.pdf`}>
+                        certificate as PDF
+                    </a>{' '}
+                    <a className="underline" href={`/api/dyno/runs/${run.id}/trace.csv`}>
+                        trace as CSV
+                    </a>
+                </>
             )}
         </>
     );
@@ -275,7 +280,7 @@ function Checks({ section, run, card, onCard, can, suspects }: ChecksProps) {
             {judging && (
                 <div className="flex flex-col gap-3">
                     <Judge run={run} section={section} onCard={onCard} />
-                    <Suspects of={suspects} />
+                    <Suspects of={suspects} names={Object.fromEntries(section.elements.map((e) => [e.id, e.name]))} />
                 </div>
             )}
         </div>

@@ -18,15 +18,17 @@ export type Analysis = {
     suspects?: { element: string; because: string; posterior: number | null }[];
 };
 
+type SuspectsProps = { of: Analysis['suspects']; names?: Record<string, string> };
+
 /** Whom the run makes suspect, the likeliest first. */
-export function Suspects({ of }: { of: Analysis['suspects'] }) {
+export function Suspects({ of, names = {} }: SuspectsProps) {
     if (!of?.length) return null;
     return (
         <Panel title="Suspects by this run" aside="the likeliest first">
             <ol className="flex flex-col gap-2">
                 {of.slice(0, 4).map((s) => (
                     <li key={s.element}>
-                        <strong>{s.element}</strong>
+                        <strong>{[s.element, names[s.element]].filter(Boolean).join(' ')}</strong>
                         {s.posterior !== null && <span className="num"> {Math.round(s.posterior * 100)} %</span>}
                         <br />
                         <span className="text-sm">{s.because}</span>

@@ -67,9 +67,9 @@ describe('whom a run makes suspect', () => {
             { element: 'C3', because: 'Shift 2-3 failed, and it turns on it.', posterior: 0.954 },
             { element: 'cooler', because: 'Too little flows.', posterior: null },
         ];
-        const { container, rerender } = render(<Suspects of={of} />);
+        const { container, rerender } = render(<Suspects of={of} names={{ C3: 'High clutch' }} />);
         expect(screen.getAllByRole('listitem').map((i) => i.textContent)).toEqual([
-            'C3 95 %Shift 2-3 failed, and it turns on it.',
+            'C3 High clutch 95 %Shift 2-3 failed, and it turns on it.',
             'coolerToo little flows.',
         ]);
         rerender(<Suspects of={[]} />);
