@@ -2,6 +2,7 @@
 
 namespace Tests\Feature;
 
+use App\Kernel\Ledger\VerifyState;
 use App\Stations\Dyno\Actions\AnalyseRun;
 use App\Stations\Dyno\Actions\OnTheRig;
 use App\Stations\Dyno\LiveToken;
@@ -147,7 +148,7 @@ final class CellTest extends TestCase
         $lines = array_map(fn (array $row) => implode(',', $row), $rows);
         $header = implode(',', ['t_s', ...Trace::CHANNELS]);
         file_put_contents(Trace::path($run), "$header\n".implode("\n", $lines)."\n");
-        $run->update(['state' => 'recorded', 'ended_at' => now()]);
+        $run->update(['state' => 'recorded', 'ended_at' => now(), 'trace_path' => "traces/run-$run->id.csv"]);
         app()->call([new AnalyseRun($run->id), 'handle']);
 
         return $run->refresh();
@@ -246,12 +247,19 @@ final class CellTest extends TestCase
     public function test_a_recording_changed_after_its_analysis_is_not_judged(): void
     {
         $run = $this->recorded(fn (array $rows) => $rows);
+        $this->assertSame([], app(VerifyState::class)->verify()['differences'], 'packed is not altered');
+        $kept = (string) file_get_contents(Trace::path($run).'.gz');
         file_put_contents(Trace::path($run).'.gz', (string) gzencode("t_s\n"), FILE_APPEND);
         $this->assertProblem(
             $this->write("/dyno/runs/$run->id/verdict", ['verdict' => 'pass']),
             409,
             'not the one that was analysed',
         );
+        $told = fn (): array => array_column(app(VerifyState::class)->verify()['differences'], 'what');
+        $this->assertSame(["its file traces/run-$run->id.csv was altered"], $told());
+        unlink(Trace::path($run).'.gz');
+        $this->assertSame(["its file traces/run-$run->id.csv is gone"], $told());
+        file_put_contents(Trace::path($run).'.gz', $kept); // every test leaves what the events say
     }
 
     public function test_a_run_without_its_recording_ends_with_a_sentence(): void

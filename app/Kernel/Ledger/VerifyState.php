@@ -72,7 +72,9 @@ final class VerifyState
                 continue;
             }
             $file = config('yard.state')."/app/{$must->columns[$path]}";
-            if (! is_file($file)) {
+            // What is kept packed is what it unpacks to.
+            $file = is_file($file) || ! is_file("$file.gz") ? $file : "compress.zlib://$file.gz";
+            if (! str_starts_with($file, 'compress.') && ! is_file($file)) {
                 $this->tell($must->unit, $where, "its file {$must->columns[$path]} is gone");
             } elseif (hash_file('sha256', $file) !== $must->columns[$sha]) {
                 $this->tell($must->unit, $where, "its file {$must->columns[$path]} was altered");

@@ -232,23 +232,35 @@ type Check = Run['checks'][number];
 /** Decimals by what is measured: times and ratios to a thousandth. */
 const DECIMALS: Record<string, number> = { s: 3, ratio: 3, '%': 2 };
 
-const valueOf = ({ value, unit }: Check) =>
+const valueOf = ({ value, unit }: Pick<Check, 'value' | 'unit'>) =>
     value === null ? '–' : `${value.toFixed(DECIMALS[unit ?? ''] ?? 0)} ${unit}`;
 
 const limitOf = ({ min, max, unit }: Check) =>
     [min != null && `from ${min}`, max != null && `to ${max}`].filter(Boolean).join(' ') ||
     (unit === 'inside' ? 'all of them' : 'must come');
 
-function CheckTable({ of }: { of: Check[] }) {
+const NOT_READ = { value: null, unit: '' };
+
+const placeOf = ({ check, where }: Check) => `${check}, ${where}`;
+
+/** What the run before this one gave, by check and place. */
+function beforeOf(runs: Run[], run: Run): Map<string, Check> | undefined {
+    const before = runs.find((r) => r.id < run.id && r.checks.length > 0);
+    return before && new Map(before.checks.map((c) => [placeOf(c), c]));
+}
+
+function CheckTable({ of, before }: { of: Check[]; before: Map<string, Check> | undefined }) {
+    const last = (c: Check) => before?.get(placeOf(c));
     return (
         <table className="w-full">
-            <HeadRow of={['Check', 'Where', 'Value', 'Limit', 'Result']} />
+            <HeadRow of={['Check', 'Where', 'Value', ...(before ? ['Run before'] : []), 'Limit', 'Result']} />
             <tbody>
                 {of.map((c, i) => (
                     <tr key={i}>
                         <td className="td">{c.check}</td>
                         <td className="td">{c.where}</td>
                         <td className="td num">{valueOf(c)}</td>
+                        {before && <td className="td num text-faint">{valueOf(last(c) ?? NOT_READ)}</td>}
                         <td className="td num">{limitOf(c)}</td>
                         <td className="td">
                             <Mark kind={c.pass ? 'good' : 'bad'}>{c.pass ? 'inside' : 'outside'}</Mark>
@@ -263,18 +275,19 @@ function CheckTable({ of }: { of: Check[] }) {
 type ChecksProps = { run: Run; suspects: Analysis['suspects'] } & SectionProps<'dyno'>;
 
 function Checks({ section, run, card, onCard, can, suspects }: ChecksProps) {
+    const before = beforeOf(section.runs, run);
     const failed = run.checks.filter((c) => !c.pass);
     const inside = run.checks.filter((c) => c.pass);
     const judging = run.state === 'analysed' && !run.verdict && card.station === 'dyno' && can('dyno.run');
     return (
         <div className={`grid items-start gap-3 ${judging ? 'lg:grid-cols-[1.6fr_1fr]' : ''}`}>
             <Panel title="Against the limits" aside={failed.length === 0 ? 'all inside' : `${failed.length} outside`}>
-                {failed.length > 0 && <CheckTable of={failed} />}
+                {failed.length > 0 && <CheckTable of={failed} before={before} />}
                 <details open={failed.length === 0 && !judging} className="mt-2">
                     <summary className="cursor-pointer py-2">
                         <Mark kind="good">{inside.length} inside their limits</Mark>
                     </summary>
-                    <CheckTable of={inside} />
+                    <CheckTable of={inside} before={before} />
                 </details>
             </Panel>
             {judging && (
