@@ -56,7 +56,10 @@ final class JudgeTest extends CoreTestCase
             'low line' => [['fault' => 'low-pressure', 'severity' => 0.5], 'Line pressure, 1 at 30 %'],
             'dead solenoid' => [['fault' => 'dead-solenoid', 'where' => 'A'], 'Gear comes, gear 4'],
             'hunting' => [['fault' => 'lockup-hunts', 'severity' => 0.8], 'Hunting, lock-up'],
-            'mixed parts' => [['fault' => 'wrong-ratio', 'where' => 'PL'], 'Ratio against the chart, gear 4'],
+            'mixed parts' => [
+                ['fault' => 'wrong-ratio', 'where' => 'PL', 'severity' => 0.5],
+                'Ratio against the chart, gear 4',
+            ],
             'dead sensor' => [['fault' => 'dead-sensor', 'where' => 'turbine_rpm'], 'Sensor stands still, turbine_rpm'],
             'blocked cooler' => [['fault' => 'blocked-cooler', 'severity' => 0.8], 'Cooler flow,'],
             'torque cell' => [['fault' => 'drifting-torque-cell', 'severity' => 0.8], 'Torque out over torque in,'],
