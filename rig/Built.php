@@ -10,7 +10,7 @@ namespace Yard\Rig;
  */
 final class Built
 {
-    /** Fault => where it sits: an element, a shift as "2-3", a gear, a solenoid, a channel, or nowhere in particular. */
+    /** Fault => where it sits: an element, a shift as "2-3", a gear, a solenoid, a channel, or nowhere. */
     public const FAULTS = [
         'worn-pack' => 'element',
         'leaking-piston' => 'element',
@@ -51,7 +51,7 @@ final class Built
         'drifting-torque-cell' => ['torqueCell', 0.2],
     ];
 
-    /** Torque of the turbine that an element carries as its accumulator begins and ends, where its unit has none, N.m. */
+    /** Torque of the turbine an element carries as its accumulator begins and ends, where there is none, N.m. */
     private const ACCUMULATES_NM = [25.0, 190.0];
 
     /** @var array<string, array<string, mixed>> element => what Holder takes */

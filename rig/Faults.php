@@ -7,7 +7,10 @@ namespace Yard\Rig;
 /** What was set at the rig's console: by unit, its faults and the seed of its noise. Kept in the rig's own folder. */
 final class Faults
 {
-    /** @param  array<string, array{seed?: int, faults: list<array{fault: string, where?: string, severity?: float}>}>  $set */
+    /**
+     * @param  array<string, array{seed?: int, faults: list<array{fault: string, where?: string,
+     *     severity?: float}>}>  $set
+     */
     private function __construct(private readonly string $file, private array $set)
     {
     }

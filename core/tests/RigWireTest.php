@@ -4,7 +4,7 @@ declare(strict_types=1);
 
 namespace Yard\Core\Tests;
 
-/** The rig as a process at the other end of a cable: nothing lost, nothing doubled, and nothing it can be told kills it. */
+/** The rig as a process at the end of a cable: nothing lost, nothing doubled, and nothing it can be told kills it. */
 final class RigWireTest extends CoreTestCase
 {
     private const END_S = 30.0;

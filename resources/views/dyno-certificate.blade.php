@@ -12,15 +12,17 @@
 <body>
 <h1>Dyno certificate, {{ $build->serial }}</h1>
 <p class="faint">
-    Core {{ $build->unit->core_tag }} · {{ $spec['variant'] ?? '' }} · {{ $spec['package']['name'] ?? '' }} · run {{ $run->id }},
-    loop {{ $run->loop_no }}, {{ $run->queued_at->format('j F Y, H:i') }} · at the rig {{ $operator }}
+    Core {{ $build->unit->core_tag }} · {{ $spec['variant'] ?? '' }} · {{ $spec['package']['name'] ?? '' }} ·
+    run {{ $run->id }}, loop {{ $run->loop_no }}, {{ $run->queued_at->format('j F Y, H:i') }} · at the rig {{ $operator }}
 </p>
 <p class="verdict">
     @if ($run->verdict === null)
         Not judged yet.
     @else
-        <strong>{{ ['pass' => 'Passed', 'fail' => 'Failed', 'conditional' => 'Passed conditionally'][$run->verdict] }}</strong>
-        by {{ $by }}, {{ $run->verdict_at?->format('j F Y, H:i') }}{{ $run->suspect === '' ? '' : ", suspect $run->suspect" }}.
+        @php $said = ['pass' => 'Passed', 'fail' => 'Failed', 'conditional' => 'Passed conditionally'] @endphp
+        <strong>{{ $said[$run->verdict] }}</strong>
+        by {{ $by }},
+        {{ $run->verdict_at?->format('j F Y, H:i') }}{{ $run->suspect === '' ? '' : ", suspect $run->suspect" }}.
         {{ $run->verdict_reason }}
     @endif
 </p>
@@ -54,7 +56,10 @@
                 <td @class(['bad' => ! $r['pass']])>
                     {{ $r['value'] === null ? 'not measured' : round($r['value'], 3) }} {{ $r['unit'] }}
                 </td>
-                <td>{{ $r['min'] === null ? '' : "from {$r['min']} " }}{{ $r['max'] === null ? '' : "to {$r['max']}" }}</td>
+                <td>
+                    {{ $r['min'] === null ? '' : "from {$r['min']}" }}
+                    {{ $r['max'] === null ? '' : "to {$r['max']}" }}
+                </td>
             </tr>
         @endforeach
     </table>
@@ -62,7 +67,9 @@
 
 @if ($suspects !== [])
     <h2>Suspects by this run</h2>
-    @foreach (array_slice($suspects, 0, 4) as $s) <p><strong>{{ $s['element'] }}</strong>: {{ $s['because'] }}</p> @endforeach
+    @foreach (array_slice($suspects, 0, 4) as $s)
+        <p><strong>{{ $s['element'] }}</strong>: {{ $s['because'] }}</p>
+    @endforeach
 @endif
 
 <h2>The recording</h2>

@@ -116,7 +116,7 @@ final class CellReadings
         }
     }
 
-    /** @return list<array{float, string, string}> time, from, to of each change between gears that drive the same way */
+    /** @return list<array{float, string, string}> time, from, to of each change between gears that drive alike */
     private function changes(): array
     {
         $out = [];
