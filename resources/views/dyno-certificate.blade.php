@@ -13,7 +13,8 @@
 <h1>Dyno certificate, {{ $build->serial }}</h1>
 <p class="faint">
     Core {{ $build->unit->core_tag }} · {{ $spec['variant'] ?? '' }} · {{ $spec['package']['name'] ?? '' }} ·
-    run {{ $run->id }}, loop {{ $run->loop_no }}, {{ $run->queued_at->format('j F Y, H:i') }} · at the rig {{ $operator }}
+    run {{ $run->id }}, loop {{ $run->loop_no }}, {{ $run->queued_at->format('j F Y, H:i') }} ·
+    at the rig {{ $operator }}
 </p>
 <p class="verdict">
     @if ($run->verdict === null)

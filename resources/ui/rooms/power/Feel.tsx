@@ -5,6 +5,9 @@ import { answer, api, fieldProblem, problemOf, type Problem, type Schemas } from
 import { Choice, Field, HeadRow, Mark, Panel, ProblemNote, Select } from '../../kit/basics';
 import { typedNumber, type Train } from './trains';
 
+const FIRMER =
+    'shorter stroke or stiffer spring: firmer and quicker; ' + 'a blocked piston must still sit below the gasket face';
+
 type Json = Record<string, unknown>;
 type Feels = Schemas['Family']['shiftFeels'];
 type Window = {
@@ -81,7 +84,7 @@ export function Feel({ train, feels, drive }: { train: Train; feels: Feels; driv
             title={
                 shift ? `Feel: ${shift.name}, ${shift.from} to ${shift.to}` : 'Feel: an accumulator before and after'
             }
-            aside="shorter stroke or stiffer spring: firmer and quicker; a blocked piston must still sit below the gasket face"
+            aside={FIRMER}
         >
             {feels.length > 1 && (
                 <Choice

@@ -47,6 +47,13 @@ export const marksOf = (analysis: Analysis | null | undefined): TraceMark[] => [
 /** The widest half of the bounds. */
 const widest = (bounds: Bounds[]) => Math.max(0, ...bounds.map(([low, high]) => (high - low) / 2));
 
+/** How far shift times and flares may be off. */
+const openOf = (sure: { flare_rpm: Bounds; duration_s: Bounds }[]) => {
+    const seconds = widest(sure.map((c) => c.duration_s)).toFixed(3);
+    const speed = widest(sure.map((c) => c.flare_rpm)).toFixed(0);
+    return `shift times ±${seconds} s, flares ±${speed} rev/min`;
+};
+
 /** What the trace says beside the checks: slip within a gear, changes it cannot measure, what the noise leaves open. */
 export function Found({ analysis }: { analysis: Analysis | null | undefined }) {
     const { shifts = [], slips = [], unmeasured = [] } = analysis ?? {};
@@ -71,12 +78,7 @@ export function Found({ analysis }: { analysis: Analysis | null | undefined }) {
                     {s.reason}
                 </li>
             ))}
-            {sure.length > 0 && (
-                <li className="num text-faint">
-                    What the noise leaves open (95 %): shift times ±{widest(sure.map((c) => c.duration_s)).toFixed(3)}{' '}
-                    s, flares ±{widest(sure.map((c) => c.flare_rpm)).toFixed(0)} rev/min.
-                </li>
-            )}
+            {sure.length > 0 && <li className="num text-faint">What the noise leaves open (95 %): {openOf(sure)}.</li>}
         </ul>
     );
 }
