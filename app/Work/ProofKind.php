@@ -10,6 +10,7 @@ use App\Work\Contracts\ReadingJudge;
 use App\Work\Contracts\ValuesJudge;
 use App\Work\Judges\CountJudge;
 use App\Work\Judges\DoneJudge;
+use App\Work\Judges\FreeJudge;
 use App\Work\Judges\MetalJudge;
 use App\Work\Judges\OrientationJudge;
 use App\Work\Judges\PatchJudge;
@@ -41,6 +42,7 @@ enum ProofKind: string
     case Patch = 'patch';
     case Skilled = 'skilled';
     case Values = 'values';
+    case Free = 'free';
 
     private const JUDGES = [
         'done' => DoneJudge::class,
@@ -50,6 +52,7 @@ enum ProofKind: string
         'air' => ReadingJudge::class,
         'values' => ValuesJudge::class,
         'metal' => MetalJudge::class,
+        'free' => FreeJudge::class,
         'fit' => FitJudge::class,
         'orientation' => OrientationJudge::class,
         'photo' => PhotoJudge::class,

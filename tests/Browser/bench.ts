@@ -119,6 +119,10 @@ async function answer(page: Page, proof: string, graded: Record<string, string[]
     if (kind === 'count') await count(page);
     if (kind === 'orientation')
         await press(page.getByRole('radio', { name: new RegExp(`^(${known.right.join('|')})$`) }));
+    if (kind === 'free') {
+        for (const valve of await page.getByRole('radiogroup', { name: /^How the .+ moves$/ }).all())
+            await press(valve.getByRole('radio', { name: 'falls' }));
+    }
     if (kind === 'values') await testParts(page, proof.slice('values-'.length));
     if (kind === 'metal') {
         const metal = known.metals.get(proof.slice('metal-'.length)) ?? '';

@@ -72,6 +72,31 @@ final class BenchTestsTest extends TestCase
         $this->assertSame([], BenchWork::of($this->unit(), Bench::Assembly)->openOf('solenoids'));
     }
 
+    public function test_each_valve_is_tried_in_its_bore_and_one_that_hangs_bars_the_body(): void
+    {
+        $this->bringTo('assembly');
+        $this->workThrough('C-9001', 'assembly', 'valves');
+        $this->as('builder');
+        $try = fn (array $moves): TestResponse
+            => $this->prove('C-9001', 'assembly', 'valves', 'free-valves', ['moves' => $moves]);
+        $open = fn (): string
+            => BenchWork::of($this->unit(), Bench::Assembly)->openOf('valves')['free-valves'] ?? 'proven';
+        $asked = BenchWork::of($this->unit(), Bench::Assembly)->operations['valves']->proof('free-valves');
+        $each = $asked->body['each'] ?? [];
+        $this->assertContains('Shift valve 2-3', $each);
+        $falls = array_fill_keys($each, 'falls');
+        $one = array_diff_key($falls, ['Shift valve 2-3' => '']);
+        $this->assertProblem($try($one), 422, 'Say how the \\"Shift valve 2-3\\" moves', '/answer/moves/Shift valve 2-3');
+        $this->assertProblem($try(['Boost valve' => 'somehow'] + $falls), 422, 'Boost valve', '/answer/moves/Boost valve');
+        $this->assertStringContainsString('Say how each of the valves moves', $open());
+        $try(['Shift valve 2-3' => 'hangs'] + $falls)->assertOk();
+        $this->assertStringContainsString('Shift valve 2-3 does not fall by its own weight', $open());
+        $try(['Shift valve 2-3' => 'hangs', 'Manual valve' => 'tapped'] + $falls)->assertOk();
+        $this->assertStringContainsString('Manual valve do not fall', $open());
+        $try($falls)->assertOk();
+        $this->assertSame('proven', $open());
+    }
+
     public function test_a_bush_is_reckoned_from_its_bore_and_a_hole_from_its_book(): void
     {
         $this->bringTo('assembly');

@@ -97,6 +97,13 @@ final class CareOfThePackTest extends TestCase
                 '/families/0/benchTests',
                 'No operation asks for the tests "nobody".',
             ],
+            'a valve nobody tries' => [
+                function (\stdClass $pack) use ($family): void {
+                    $family($pack, 0)->body->control->solenoids[1]->moves[0] = 'Ghost valve';
+                },
+                '/families/0/body/control/solenoids/1/moves',
+                'No operation tries whether the "Ghost valve" moves freely.',
+            ],
             'one gauge for two quantities' => [
                 function (\stdClass $pack) use ($family): void {
                     $family($pack, 0)->benchTests[1]->unit = 'mm';

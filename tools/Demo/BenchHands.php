@@ -16,6 +16,7 @@ use App\Work\Actions\TakeProof;
 use App\Work\Answer;
 use App\Work\Bench;
 use App\Work\BenchTest;
+use App\Work\Judges\FreeJudge;
 use App\Work\OperationSpec;
 use App\Work\Place;
 use App\Work\ProofKind;
@@ -128,6 +129,7 @@ final class BenchHands
         return match ($proof->kind) {
             ProofKind::Done => [],
             ProofKind::Skilled => self::skilled($proof->of),
+            ProofKind::Free => ['moves' => array_fill_keys($proof->body['each'], FreeJudge::FALLS)],
             ProofKind::Tool => ['code' => $this->tool($proof)],
             ProofKind::Patch => ['um4' => 1200 + 10 * $this->n, 'um6' => 300 + $this->n, 'um14' => 30],
             ProofKind::Values => $this->tested($unit, $proof),

@@ -32,7 +32,7 @@ final class CheckTests
             $before[$body->group][$test->code] = true;
         }
 
-        return [...$errors, ...self::unasked($family, array_keys($kinds), $at)];
+        return [...$errors, ...self::unasked($family, array_keys($kinds), $at), ...self::untried($family, $at)];
     }
 
     /**
@@ -56,6 +56,27 @@ final class CheckTests
         }
         foreach (array_diff($groups, $asked) as $group) {
             $errors[] = ['pointer' => "$at/benchTests", 'detail' => "No operation asks for the tests \"$group\"."];
+        }
+
+        return $errors;
+    }
+
+    /** @return list<array{pointer: string, detail: string}> valves the control moves that nobody tries in their bore */
+    private static function untried(\stdClass $family, string $at): array
+    {
+        $proofs = array_merge(...array_map(fn (\stdClass $o): array => self::proofs($o->body), $family->assembly));
+        $tried = array_merge(...array_map(fn (\stdClass $p): array => $p->kind === 'free' ? $p->each : [], $proofs));
+        if ($tried === []) {
+            return []; // a pack from before valves were tried one by one
+        }
+        $errors = [];
+        foreach ($family->body->control->solenoids ?? [] as $i => $solenoid) {
+            foreach (array_diff($solenoid->moves ?? [], $tried) as $valve) {
+                $errors[] = [
+                    'pointer' => "$at/body/control/solenoids/$i/moves",
+                    'detail' => "No operation tries whether the \"$valve\" moves freely.",
+                ];
+            }
         }
 
         return $errors;

@@ -74,6 +74,7 @@ const PROOF_WORDS: Record<ProofAsked['kind'], string> = {
     tool: 'tool',
     patch: 'patch',
     values: 'test',
+    free: 'moves freely',
     skilled: 'skill',
 };
 

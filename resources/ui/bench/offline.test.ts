@@ -86,8 +86,13 @@ describe('what is shown meanwhile', () => {
         }),
         operation('pack', { after: ['clean', 'soak'], state: 'waits' }),
         operation('parts', { proofs: [{ code: 'fit', kind: 'fit', of: 'pack:C1' }] }),
+        operation('valves', { proofs: [{ code: 'free', kind: 'free', of: 'valves', each: ['Boost valve'] }] }),
+        operation('cage', {
+            proofs: [{ code: 'lip', kind: 'orientation', of: 'cage', choices: ['wide', 'narrow'], right: 'wide' }],
+        }),
     ]);
-    const states = (c: Card) => c.assembly?.work.operations.map((o) => o.state);
+    const states = (c: Card) => c.assembly?.work.operations.slice(0, 4).map((o) => o.state);
+    const last = (c: Card, code: string) => c.assembly?.work.operations.find((o) => o.code === code)?.state;
 
     it('lays the answer over the card and opens what comes after', () => {
         const once = laidOver(card, write(1));
@@ -104,6 +109,15 @@ describe('what is shown meanwhile', () => {
             'waits',
             'open',
         ]);
+    });
+
+    it('takes no valve that hangs and no part the wrong way round for done', () => {
+        const tried = (how: string) =>
+            laidOver(card, write(1, { operation: 'valves', proof: 'free', answer: { moves: { 'Boost valve': how } } }));
+        expect([last(tried('falls'), 'valves'), last(tried('hangs'), 'valves')]).toEqual(['done', 'open']);
+        const turned = (choice: string) =>
+            laidOver(card, write(1, { operation: 'cage', proof: 'lip', answer: { choice } }));
+        expect([last(turned('wide'), 'cage'), last(turned('narrow'), 'cage')]).toEqual(['done', 'open']);
     });
 
     it('lets wait what needs only hands, not the shelf', () => {

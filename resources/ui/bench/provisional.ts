@@ -42,8 +42,14 @@ function answered(o: Operation, n: number, write: Waiting): Operation['proven'][
         at: write.at,
         note: write.note,
         answer: { ...write.answer, ...(asked?.kind === 'timer' && { ends: endsOf(asked, write) }) },
-        open: null,
+        open: provesNothing(asked, write) ? 'Kept; it is not how it belongs.' : null,
     };
+}
+
+/** What the tablet itself can tell: a part the wrong way round, a valve that hangs. */
+function provesNothing(asked: ProofAsked | undefined, { answer }: Waiting): boolean {
+    if (asked?.kind === 'orientation') return answer?.choice !== asked.right;
+    return asked?.kind === 'free' && Object.values(answer?.moves ?? {}).some((how) => how !== 'falls');
 }
 
 /** When a timer that was started without a network is over; one begun before, elsewhere, is over at once. */

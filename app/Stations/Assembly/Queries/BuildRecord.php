@@ -7,6 +7,7 @@ use App\Stations\Assembly\Models\Measurement;
 use App\Stations\Assembly\Models\SignOff;
 use App\Stock\Queries\InstalledNow;
 use App\Work\Bench;
+use App\Work\Judges\FreeJudge;
 use App\Work\Models\Proof;
 use App\Work\OperationSpec;
 use App\Work\ProofKind;
@@ -96,9 +97,20 @@ final class BuildRecord
             ProofKind::Scan->value => (string) $a['code'],
             ProofKind::Tool->value => ($a['without'] ?? false) ? "without the tool: $proof->note" : (string) $a['name'],
             ProofKind::Photo->value => 'pictured',
+            ProofKind::Free->value => self::moved($a['moves']),
             ProofKind::Sign->value => 'signed by a second person',
             default => '',
         };
+    }
+
+    /** @param  array<string, string>  $moves */
+    private static function moved(array $moves): string
+    {
+        $falls = array_filter($moves, fn (string $how): bool => $how === FreeJudge::FALLS);
+
+        return count($falls) === count($moves)
+            ? count($moves).' tried, each falls by its own weight'
+            : count($falls).' of '.count($moves).' fall; not '.implode(', ', array_keys(array_diff_key($moves, $falls)));
     }
 
     /** @return array<string, mixed> */

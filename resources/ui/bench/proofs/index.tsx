@@ -2,6 +2,7 @@ import type { FunctionComponent } from 'react';
 import type { ProofAsked, ProofProps } from '../types';
 import { ConditionProof } from './Condition';
 import { FitProof } from './Fit';
+import { FreeProof } from './Free';
 import { PhotoProof } from './Photo';
 import { ReadingProof } from './Reading';
 import { CountProof, DoneProof, OrientationProof, ScanProof, SignProof } from './Said';
@@ -28,4 +29,5 @@ export const PROOFS: Record<ProofAsked['kind'], FunctionComponent<ProofProps>> =
     patch: PatchProof,
     skilled: SignProof,
     values: ValuesProof,
+    free: FreeProof,
 };

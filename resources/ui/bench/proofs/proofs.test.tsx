@@ -1,4 +1,4 @@
-import { cleanup, fireEvent, render, screen, waitFor } from '@testing-library/react';
+import { cleanup, fireEvent, render, screen, waitFor, within } from '@testing-library/react';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Card, Problem } from '../../api/client';
@@ -231,6 +231,33 @@ describe('a timer', () => {
 
     it('says hours where there are hours', () => {
         expect([clockOf(65), clockOf(3600), clockOf(12 * 3600 + 59)]).toEqual(['1:05', '1 h 00 min', '12 h 00 min']);
+    });
+});
+
+describe('valves tried one by one', () => {
+    const valves: ProofAsked = {
+        code: 'free-valves',
+        kind: 'free',
+        of: 'valves',
+        each: ['Boost valve', 'Shift valve'],
+    };
+    const choose = (valve: string, how: string) =>
+        fireEvent.click(
+            within(screen.getByRole('radiogroup', { name: `How the ${valve} moves` })).getByRole('radio', {
+                name: how,
+            }),
+        );
+
+    it('presets nothing, counts what was tried and says which one is missing', () => {
+        shown(valves, { problem: refused('/answer/moves/Shift valve', 'Say how the "Shift valve" moves.') });
+        expect(screen.queryAllByRole('radio', { checked: true })).toHaveLength(0);
+        expect(screen.getByText('Say how the "Shift valve" moves.')).toBeTruthy();
+        choose('Boost valve', 'only tapped');
+        expect(screen.getByText(/of 2 tried/).textContent).toContain('1 of 2 tried');
+        choose('Boost valve', 'falls');
+        choose('Shift valve', 'hangs');
+        press();
+        expect(sent.map((s) => s.answer)).toEqual([{ moves: { 'Boost valve': 'falls', 'Shift valve': 'hangs' } }]);
     });
 });
 
