@@ -20,6 +20,8 @@ use Illuminate\Support\Str;
 /** What was built, on paper: every operation, value, part, lot, person and gauge, and what is not as ordered. */
 final class BuildRecord
 {
+    private const SAID = ['photo' => 'pictured', 'sign' => 'signed by a second person'];
+
     public function __construct(
         private readonly PeopleNames $names,
         private readonly DynoRecord $dyno,
@@ -96,10 +98,8 @@ final class BuildRecord
             ProofKind::Orientation->value, ProofKind::Metal->value => (string) $a['choice'],
             ProofKind::Scan->value => (string) $a['code'],
             ProofKind::Tool->value => ($a['without'] ?? false) ? "without the tool: $proof->note" : (string) $a['name'],
-            ProofKind::Photo->value => 'pictured',
             ProofKind::Free->value => self::moved($a['moves']),
-            ProofKind::Sign->value => 'signed by a second person',
-            default => '',
+            default => self::SAID[$proof->kind] ?? '',
         };
     }
 
@@ -110,7 +110,8 @@ final class BuildRecord
 
         return count($falls) === count($moves)
             ? count($moves).' tried, each falls by its own weight'
-            : count($falls).' of '.count($moves).' fall; not '.implode(', ', array_keys(array_diff_key($moves, $falls)));
+            : count($falls).' of '.count($moves).' fall; not '
+                .implode(', ', array_keys(array_diff_key($moves, $falls)));
     }
 
     /** @return array<string, mixed> */
