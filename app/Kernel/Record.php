@@ -28,6 +28,16 @@ abstract class Record extends Model
         static::$traitInitializers[static::class] = self::$initializers;
     }
 
+    /** @var array<string, list<string>> JSON column => what of it is kept as a paper */
+    protected const PAPERS = [];
+
+    public function setAttribute($key, $value)
+    {
+        $parted = is_array($value) && isset(static::PAPERS[$key]);
+
+        return parent::setAttribute($key, $parted ? Papers::parted($value, static::PAPERS[$key]) : $value);
+    }
+
     /** Eloquent decodes a JSON column at every access; a frozen specification is read dozens of times a request. */
     protected function castAttribute($key, $value)
     {
@@ -35,7 +45,9 @@ abstract class Record extends Model
             return parent::castAttribute($key, $value);
         }
         if (! isset($this->decodedJson[$key]) || $this->decodedJson[$key][0] !== $value) {
-            $this->decodedJson[$key] = [$value, parent::castAttribute($key, $value)];
+            $decoded = parent::castAttribute($key, $value);
+            $kept = isset(static::PAPERS[$key]) && is_array($decoded);
+            $this->decodedJson[$key] = [$value, $kept ? Papers::whole($decoded) : $decoded];
         }
 
         return $this->decodedJson[$key][1];

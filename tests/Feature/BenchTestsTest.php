@@ -77,10 +77,10 @@ final class BenchTestsTest extends TestCase
         $this->bringTo('assembly');
         $this->workThrough('C-9001', 'assembly', 'valves');
         $this->as('builder');
-        $try = fn (array $moves): TestResponse => $this->prove('C-9001', 'assembly', 'valves', 'free-valves', ['moves' => $moves]);
-        $open = fn (): string => BenchWork::of($this->unit(), Bench::Assembly)->openOf('valves')['free-valves'] ?? 'proven';
-        $asked = BenchWork::of($this->unit(), Bench::Assembly)->operations['valves']->proof('free-valves');
-        $each = $asked->body['each'] ?? [];
+        $try = fn (array $moves) => $this->prove('C-9001', 'assembly', 'valves', 'free-valves', ['moves' => $moves]);
+        $work = fn (): BenchWork => BenchWork::of($this->unit(), Bench::Assembly);
+        $open = fn (): string => $work()->openOf('valves')['free-valves'] ?? 'proven';
+        $each = $work()->operations['valves']->proof('free-valves')->body['each'] ?? [];
         $this->assertContains('Shift valve 2-3', $each);
         $falls = array_fill_keys($each, 'falls');
         $one = array_diff_key($falls, ['Shift valve 2-3' => '']);

@@ -5,7 +5,9 @@ namespace Tests\Feature;
 use App\Kernel\Ledger\AccountedRecord;
 use App\Kernel\Ledger\AccountedTables;
 use App\Kernel\Ledger\VerifyState;
+use App\Kernel\Papers;
 use App\Stations\Assembly\Models\Measurement;
+use App\Yard\Models\Build;
 use App\Yard\Models\Unit;
 use Illuminate\Http\UploadedFile;
 use Illuminate\Support\Facades\DB;
@@ -46,6 +48,13 @@ final class StateTest extends TestCase
                 ]),
                 '/^builds \d+: spec is /',
             ],
+            'a shared text that is not what its name says' => [
+                function (): void {
+                    DB::table('papers')->insert(['sha256' => str_repeat('a', 64), 'body' => '{}']);
+                    self::nameAPaper(str_repeat('a', 64));
+                },
+                '/^builds \d+: what it shares was altered$/',
+            ],
             'a default nobody wrote, changed' => [
                 fn () => DB::table('sign_offs')->limit(1)->update(['loop_no' => 7]),
                 '/^sign_offs \d+: loop_no is "7", by the events "1"$/',
@@ -78,6 +87,29 @@ final class StateTest extends TestCase
                 '/^photos \d+: its file photos\/.* is gone$/',
             ],
         ];
+    }
+
+    private static function nameAPaper(string $sha): void
+    {
+        Build::query()->firstOrFail()->update(['spec' => ['scopes' => [], 'paper' => $sha]]);
+    }
+
+    public function test_builds_of_one_kind_share_what_is_the_same_word_for_word(): void
+    {
+        foreach (['C-9001', 'C-9002'] as $tag) {
+            $this->bringTo('assembly', $tag);
+        }
+        $specs = DB::table('builds')->pluck('spec')->map(fn (string $spec): array => json_decode($spec, true));
+        $this->assertCount(2, $specs);
+        $this->assertSame($specs[0]['paper'], $specs[1]['paper']);
+        $this->assertArrayNotHasKey('packs', $specs[0]);
+        $this->assertSame(1, DB::table('papers')->where('sha256', $specs[0]['paper'])->count());
+        $build = $this->unit('C-9002')->currentBuild;
+        $this->assertNotSame([], $build?->frozen()['packs']);
+        $this->assertArrayNotHasKey('paper', $build->frozen());
+        $this->assertNull(Papers::fingerprint(str_repeat('b', 64)), 'one that is gone is seen to be gone');
+        $this->expectExceptionMessageMatches('/denied/');
+        DB::table('papers')->update(['body' => '{}']);
     }
 
     #[DataProvider('tampering')]

@@ -12,7 +12,7 @@ final class GrantCommand extends Command
 
     protected $description = 'Set the rights of the application account on every table';
 
-    private const APPEND_ONLY = ['ledger'];
+    private const APPEND_ONLY = ['ledger', 'papers'];
 
     private const READ_ONLY = ['migrations'];
 

@@ -2,6 +2,7 @@
 
 namespace App\Kernel\Ledger;
 
+use App\Kernel\Papers;
 use Illuminate\Support\Facades\DB;
 
 /** Holds every row and file against what the events say it must be. */
@@ -16,6 +17,9 @@ final class VerifyState
     /** @var list<array{unit: ?int, where: string, what: string}> */
     private array $told = [];
 
+    /** @var array<string, array{?int, string}> paper => unit and row that first asked for it */
+    private array $papers = [];
+
     private int $found = 0;
 
     private int $rows = 0;
@@ -27,7 +31,7 @@ final class VerifyState
      */
     public function verify(?callable $progress = null): array
     {
-        [$this->told, $this->found, $this->rows] = [[], 0, 0];
+        [$this->told, $this->papers, $this->found, $this->rows] = [[], [], 0, 0];
         $state = new RebuiltState(DB::connection());
         $state->fold(function (int $events) use ($progress): void {
             if ($progress !== null && $events % 50_000 === 0) {
@@ -46,6 +50,8 @@ final class VerifyState
             $progress !== null && $progress("$table compared");
         }
 
+        $this->papers();
+
         return ['rows' => $this->rows, 'found' => $this->found, 'differences' => $this->told];
     }
 
@@ -62,6 +68,10 @@ final class VerifyState
                 $this->tell($must->unit, $where, $told);
             }
             $this->files($must, $where);
+            foreach ($must->columns as $value) {
+                $paper = Papers::namedIn($value);
+                $paper === null || $this->papers[$paper] ??= [$must->unit, $where];
+            }
         }
     }
 
@@ -78,6 +88,17 @@ final class VerifyState
                 $this->tell($must->unit, $where, "its file {$must->columns[$path]} is gone");
             } elseif (hash_file('sha256', $file) !== $must->columns[$sha]) {
                 $this->tell($must->unit, $where, "its file {$must->columns[$path]} was altered");
+            }
+        }
+    }
+
+    /** What rows share stands once, under the fingerprint of its own text. */
+    private function papers(): void
+    {
+        foreach ($this->papers as $sha => [$unit, $where]) {
+            $is = Papers::fingerprint($sha);
+            if ($is !== $sha) {
+                $this->tell($unit, $where, $is === null ? 'what it shares is gone' : 'what it shares was altered');
             }
         }
     }

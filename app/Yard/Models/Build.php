@@ -71,6 +71,21 @@ final class Build extends AccountedRecord
         'version',
     ];
 
+    /** What many builds of one kind share word for word. */
+    protected const PAPERS = [
+        'spec' => [
+            'packs',
+            'endPlays',
+            'fasteners',
+            'airChecks',
+            'benchTests',
+            'assembly',
+            'testProgram',
+            'converter',
+            'train',
+        ],
+    ];
+
     protected $casts = [
         'asked_duty' => 'array',
         'spec' => 'array',

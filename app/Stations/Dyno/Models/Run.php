@@ -64,6 +64,8 @@ final class Run extends AccountedRecord implements OfUnit
         'ended_at',
     ];
 
+    protected const PAPERS = ['program' => ['steps', 'ratios', 'limits', 'reference']];
+
     protected $casts = [
         'program' => 'array',
         'analysis' => 'array',
