@@ -24,7 +24,7 @@ final class Chains
         'stock.issued',
     ];
 
-    /** Written down in the last two years only. */
+    /** Written down in the last few years only. */
     private const LATELY = ['finding.recorded', 'measurement.recorded', 'pack.fitted'];
 
     /** @var array<int, list<array<string, mixed>>> events by template */

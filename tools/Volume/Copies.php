@@ -37,7 +37,7 @@ final class Copies
         'commissionings',
     ];
 
-    /** Written down one by one in the last two years only; before that, what decides was. */
+    /** Written down one by one in the last few years only; before that, what decides was. */
     private const LATELY = [
         'operations' => '1',
         'proofs' => '1',

@@ -74,7 +74,7 @@ const PROOF_WORDS: Record<ProofAsked['kind'], string> = {
     tool: 'tool',
     patch: 'patch',
     values: 'test',
-    free: 'moves freely',
+    free: 'moving freely:',
     skilled: 'skill',
 };
 

@@ -6,8 +6,6 @@ import { ProofForm } from './ProofForm';
 
 const MOVES = ['falls', 'tapped', 'hangs'] as const;
 
-const IN_WORDS: Record<string, string> = { falls: 'falls', tapped: 'only tapped', hangs: 'hangs' };
-
 /** Valve by valve, dry: does it fall through its bore by its own weight? Nothing is chosen beforehand. */
 export function FreeProof({ proof, proven, send, problem }: ProofProps) {
     const [moves, setMoves] = useState<Record<string, string>>({});
@@ -19,25 +17,24 @@ export function FreeProof({ proof, proven, send, problem }: ProofProps) {
             except={each.map((valve) => `/answer/moves/${valve}`)}
         >
             <p>
-                Dry and by its own weight, both ways round. <strong className="num">{Object.keys(moves).length}</strong>{' '}
-                of {each.length} tried.
+                Dry: does it fall by its own weight, only when tapped, or hang?{' '}
+                <strong className="num">{Object.keys(moves).length}</strong> of {each.length} tried.
             </p>
-            <ul className="grid gap-x-6 gap-y-1 sm:grid-cols-2">
+            <ul className="grid grid-cols-[repeat(auto-fill,minmax(14.5rem,1fr))] gap-x-3 gap-y-2">
                 {each.map((valve) => {
                     const wrong = fieldProblem(problem, `/answer/moves/${valve}`);
                     return (
-                        <li key={valve} className="flex flex-wrap items-center justify-between gap-x-3">
-                            <span className={wrong ? 'font-semibold text-bad' : ''}>{valve}</span>
+                        <li key={valve}>
+                            <p className={`text-sm font-semibold ${wrong ? 'text-bad' : ''}`}>{valve}</p>
                             <Choice
                                 small
                                 label={`How the ${valve} moves`}
                                 value={moves[valve] ?? null}
                                 values={MOVES}
-                                text={(v) => IN_WORDS[v] ?? v}
                                 onChange={(v) => setMoves({ ...moves, [valve]: v })}
                             />
                             {wrong && (
-                                <p role="alert" className="w-full font-semibold text-bad">
+                                <p role="alert" className="font-semibold text-bad">
                                     {wrong}
                                 </p>
                             )}

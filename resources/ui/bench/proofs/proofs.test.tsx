@@ -252,7 +252,7 @@ describe('valves tried one by one', () => {
         shown(valves, { problem: refused('/answer/moves/Shift valve', 'Say how the "Shift valve" moves.') });
         expect(screen.queryAllByRole('radio', { checked: true })).toHaveLength(0);
         expect(screen.getByText('Say how the "Shift valve" moves.')).toBeTruthy();
-        choose('Boost valve', 'only tapped');
+        choose('Boost valve', 'tapped');
         expect(screen.getByText(/of 2 tried/).textContent).toContain('1 of 2 tried');
         choose('Boost valve', 'falls');
         choose('Shift valve', 'hangs');
