@@ -63,7 +63,7 @@ final class BuildTest extends TestCase
             'never carried over to other builds (common practice)',
         );
         $this->assertProblem(
-            $this->write('/units/C-9001/ordering/preview', ['package' => 'race']),
+            $this->write('/units/C-9001/ordering/preview', ['package' => 'turbo']),
             422,
             'no package',
             '/package',

@@ -58,6 +58,7 @@ final class DeliverySheet
                 'prefill_l' => $depth['prefill_l'],
                 'check' => $example->message,
             ],
+            'held' => $spec['held'] ?? null,
             'conditions' => $this->conditions->of($build->unit),
             'fitting' => Vocabulary::body('installation')->fitting,
         ];

@@ -63,6 +63,7 @@ final class Specification
         $known = $options->all();
         $chosen = array_map(fn (string $code) => $known[$code], array_values($result['chosen']));
         $bom = $this->priced($result['bom']);
+        $match = $this->converterMatch($result, $options, $duty);
         $name = fn (array $of, string $key = 'option') => array_map(
             fn (array $b) => ['name' => $known[$b[$key]]->name] + $b,
             $of,
@@ -90,7 +91,8 @@ final class Specification
             'labourRate' => $asked->rate,
             'always' => $family->body['always'],
             'duty' => $duty?->written(),
-            'converterMatch' => $this->converterMatch($result, $options, $duty),
+            'converterMatch' => $match,
+            'held' => LaunchPaper::of($family->body['held'] ?? [], $asked->package->duty, $match, $chosen),
             'margins' => isset($result['margins'])
                 ? array_diff_key($result['margins'], ['memberSpeeds' => 0, 'released' => 0])
                 : null,

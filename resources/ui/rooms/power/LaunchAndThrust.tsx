@@ -1,5 +1,7 @@
 import { useState } from 'react';
+import type { Schemas } from '../../api/client';
 import { Caution, Field, Mark, Panel, ProblemNote } from '../../kit/basics';
+import { HowLong } from '../../work/HeldConverter';
 import { useAnswer } from './useAnswer';
 
 /** An empty field goes as it is, so that the answer says which one is missing. */
@@ -21,15 +23,6 @@ function useFields<K extends string>(first: Fields<K>) {
     return { fields, of: (key: K) => number(typed[key][1]) };
 }
 
-const clock = (s: number) => (s < 90 ? `${s.toFixed(1)} s` : `${(s / 60).toFixed(1)} min`);
-
-type Held = {
-    heat_w: number;
-    secondsTo: { name: string; seconds?: number }[];
-    coolDown_s?: number;
-    perHour?: number;
-};
-
 const HELD = {
     torque: ['At the impeller (N·m)', '350'],
     speed: ['Speed (rev/min)', '2400'],
@@ -46,7 +39,7 @@ const HELD = {
 /** How long a converter may be held: on the launch brake, or in a stall test. */
 export function LaunchClock() {
     const f = useFields<keyof typeof HELD>(HELD);
-    const { answered, problem } = useAnswer<Held>('launch.hold', {
+    const { answered, problem } = useAnswer<NonNullable<Schemas['HeldConverter']>['clock']>('launch.hold', {
         torque_nm: f.of('torque'),
         speed_rpm: f.of('speed'),
         fluid_l: f.of('fluid'),
@@ -67,26 +60,6 @@ export function LaunchClock() {
             {answered && <HowLong of={answered} />}
             <Caution>Nobody stands before or under the vehicle, wheels chocked, the brake proven first.</Caution>
         </Panel>
-    );
-}
-
-function HowLong({ of: { secondsTo, heat_w: heat, coolDown_s: cool, perHour } }: { of: Held }) {
-    return (
-        <div aria-live="polite" className="mt-2">
-            {secondsTo.map((l) => (
-                <p key={l.name}>
-                    <span className="font-head text-3xl num">
-                        {l.seconds === undefined ? 'never' : clock(l.seconds)}
-                    </span>{' '}
-                    until {l.name}
-                </p>
-            ))}
-            <p className="num">
-                {(heat / 1000).toFixed(0)} kW of heat
-                {cool !== undefined && `; ${clock(cool)} to cool for the next one`}
-                {perHour !== undefined && `; at most ${Math.floor(perHour)} in an hour`}
-            </p>
-        </div>
     );
 }
 

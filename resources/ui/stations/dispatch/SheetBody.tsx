@@ -1,6 +1,7 @@
 import type { Schemas } from '../../api/client';
 import { formatValue } from '../../kit/format';
 import { Mark } from '../../kit/basics';
+import { HeldConverter } from '../../work/HeldConverter';
 
 type Sheet = Schemas['DeliverySheet'];
 
@@ -18,6 +19,7 @@ export function SheetBody({ sheet: s }: { sheet: Sheet }) {
             <Done sheet={s} />
             <Measured sheet={s} />
             <Converter depth={s.converterDepth} />
+            {s.held && <HeldConverter held={s.held} />}
             <div>
                 <h3 className="text-lg">Fitting, on which the warranty depends</h3>
                 <Items of={s.fitting} />

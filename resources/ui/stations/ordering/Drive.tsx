@@ -1,6 +1,7 @@
 import type { Schemas } from '../../api/client';
 import { HeadRow, Mark, Panel } from '../../kit/basics';
 import { More } from '../../kit/More';
+import { HeldConverter } from '../../work/HeldConverter';
 
 type Spec = Schemas['Spec'];
 type Match = NonNullable<Spec['converterMatch']>;
@@ -15,6 +16,7 @@ export function Drive({ spec }: { spec: Spec }) {
         <Panel title="Pulling away and shifting" aside={m && `${m.stallClass} stall, hub ${m.hub}, ${m.confidence}`}>
             {m && <Stall match={m} />}
             {m && <PullAway match={m} duty={spec.duty} litres={spec.fluid.litres} />}
+            {spec.held && <HeldConverter held={spec.held} />}
             {shifts.length > 0 && <Shifts spec={spec} shifts={shifts} />}
             <More className="mt-1" title="What is assumed">
                 <ul className="list-disc pl-5 text-sm">
