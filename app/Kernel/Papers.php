@@ -7,11 +7,11 @@ use RuntimeException;
 
 /**
  * Long texts that many rows share word for word (the bench part of a frozen specification, a test program), each kept
- * once under the SHA-256 of its text. A row names it as `paper`; nothing may alter or delete one.
+ * once under the SHA-256 of its text. A row names those it shares in `papers`; nothing may alter or delete one.
  */
 final class Papers
 {
-    private const NAME = 'paper';
+    private const NAME = 'papers';
 
     /** Papers a process remembers: a list of builds opens few. */
     private const REMEMBERED = 8;
@@ -21,15 +21,26 @@ final class Papers
 
     /**
      * @param  array<string, mixed>  $body
-     * @param  list<string>  $keys  what of it others may share
-     * @return array<string, mixed> the rest, with the name of the paper
+     * @param  list<list<string>>  $groups  keys of it others may share, by what is shared together
+     * @return array<string, mixed> the rest, with the names of the papers
      */
-    public static function parted(array $body, array $keys): array
+    public static function parted(array $body, array $groups): array
     {
-        $shared = array_intersect_key($body, array_flip($keys));
-        if ($shared === []) {
-            return $body;
+        $names = [];
+        foreach ($groups as $keys) {
+            $shared = array_intersect_key($body, array_flip($keys));
+            if ($shared !== []) {
+                $body = array_diff_key($body, $shared);
+                $names[] = self::keep($shared);
+            }
         }
+
+        return $names === [] ? $body : $body + [self::NAME => $names];
+    }
+
+    /** @param  array<string, mixed>  $shared */
+    private static function keep(array $shared): string
+    {
         ksort($shared);
         $text = json_encode($shared, JSON_THROW_ON_ERROR | JSON_UNESCAPED_UNICODE);
         $sha = hash('sha256', $text);
@@ -37,7 +48,7 @@ final class Papers
         $papers->clone()->where('sha256', $sha)->exists()
             || $papers->insertOrIgnore(['sha256' => $sha, 'body' => $text]);
 
-        return array_diff_key($body, $shared) + [self::NAME => $sha];
+        return $sha;
     }
 
     /**
@@ -46,17 +57,21 @@ final class Papers
      */
     public static function whole(array $body): array
     {
-        $sha = $body[self::NAME] ?? null;
+        $names = $body[self::NAME] ?? [];
+        foreach (is_array($names) ? $names : [] as $name) {
+            $body += self::read($name);
+        }
 
-        return is_string($sha) ? array_diff_key($body, [self::NAME => '']) + self::read($sha) : $body;
+        return array_diff_key($body, [self::NAME => '']);
     }
 
-    /** The paper a column of a row names; null: none. */
-    public static function namedIn(mixed $value): ?string
+    /** @return list<string> the papers a column of a row names */
+    public static function namedIn(mixed $value): array
     {
-        $name = is_string($value) && str_contains($value, '"'.self::NAME.'"') ? json_decode($value, true) : null;
+        $body = is_string($value) && str_contains($value, '"'.self::NAME.'"') ? json_decode($value, true) : null;
+        $names = is_array($body) ? $body[self::NAME] ?? [] : [];
 
-        return is_array($name) && is_string($name[self::NAME] ?? null) ? $name[self::NAME] : null;
+        return is_array($names) ? array_values(array_filter($names, is_string(...))) : [];
     }
 
     /** The SHA-256 of the text that stands under it; null: there is none. */

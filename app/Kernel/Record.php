@@ -28,7 +28,7 @@ abstract class Record extends Model
         static::$traitInitializers[static::class] = self::$initializers;
     }
 
-    /** @var array<string, list<string>> JSON column => what of it is kept as a paper */
+    /** @var array<string, list<list<string>>> JSON column => groups of keys kept as papers */
     protected const PAPERS = [];
 
     public function setAttribute($key, $value)

@@ -91,7 +91,7 @@ final class StateTest extends TestCase
 
     private static function nameAPaper(string $sha): void
     {
-        Build::query()->firstOrFail()->update(['spec' => ['scopes' => [], 'paper' => $sha]]);
+        Build::query()->firstOrFail()->update(['spec' => ['variant' => 'RD4-M', 'papers' => [$sha]]]);
     }
 
     public function test_builds_of_one_kind_share_what_is_the_same_word_for_word(): void
@@ -101,12 +101,13 @@ final class StateTest extends TestCase
         }
         $specs = DB::table('builds')->pluck('spec')->map(fn (string $spec): array => json_decode($spec, true));
         $this->assertCount(2, $specs);
-        $this->assertSame($specs[0]['paper'], $specs[1]['paper']);
+        $this->assertSame($specs[0]['papers'], $specs[1]['papers']);
+        $this->assertCount(2, $specs[0]['papers']);
         $this->assertArrayNotHasKey('packs', $specs[0]);
-        $this->assertSame(1, DB::table('papers')->where('sha256', $specs[0]['paper'])->count());
+        $this->assertSame(1, DB::table('papers')->where('sha256', $specs[0]['papers'][0])->count());
         $build = $this->unit('C-9002')->currentBuild;
         $this->assertNotSame([], $build?->frozen()['packs']);
-        $this->assertArrayNotHasKey('paper', $build->frozen());
+        $this->assertArrayNotHasKey('papers', $build->frozen());
         $this->assertNull(Papers::fingerprint(str_repeat('b', 64)), 'one that is gone is seen to be gone');
         $this->expectExceptionMessageMatches('/denied/');
         DB::table('papers')->update(['body' => '{}']);

@@ -68,9 +68,8 @@ final class VerifyState
                 $this->tell($must->unit, $where, $told);
             }
             $this->files($must, $where);
-            foreach ($must->columns as $value) {
-                $paper = Papers::namedIn($value);
-                $paper === null || $this->papers[$paper] ??= [$must->unit, $where];
+            foreach (array_merge(...array_map(Papers::namedIn(...), array_values($must->columns))) as $paper) {
+                $this->papers[$paper] ??= [$must->unit, $where];
             }
         }
     }

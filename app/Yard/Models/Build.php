@@ -71,18 +71,38 @@ final class Build extends AccountedRecord
         'version',
     ];
 
-    /** What many builds of one kind share word for word. */
+    /** What many builds share word for word: of the unit and its package; of the order and the vehicle. */
     protected const PAPERS = [
         'spec' => [
-            'packs',
-            'endPlays',
-            'fasteners',
-            'airChecks',
-            'benchTests',
-            'assembly',
-            'testProgram',
-            'converter',
-            'train',
+            [
+                'packs',
+                'endPlays',
+                'fasteners',
+                'airChecks',
+                'benchTests',
+                'assembly',
+                'testProgram',
+                'converter',
+                'train',
+                'always',
+                'elements',
+                'scopes',
+            ],
+            [
+                'options',
+                'available',
+                'forbidden',
+                'added',
+                'removed',
+                'omitted',
+                'bom',
+                'work',
+                'duty',
+                'converterMatch',
+                'held',
+                'margins',
+                'sensitivity',
+            ],
         ],
     ];
 

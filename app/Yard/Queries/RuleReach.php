@@ -46,7 +46,9 @@ final class RuleReach
     /** @return array{limit: float, builds: int, serial: string|null, margin: float|null} */
     private function thin(float $limit): array
     {
-        $margin = "CAST(JSON_VALUE(spec, '$.margins.weakest.margin') AS DOUBLE)";
+        $at = fn (string $path): string => "JSON_VALUE(spec, '$.$path')";
+        // Builds frozen before papers were shared have their margins in the row.
+        $margin = "CAST(COALESCE({$at('weakestMargin')}, {$at('margins.weakest.margin')}) AS DOUBLE)";
         $inWork = fn () => Build::query()->whereIn('state', self::IN_WORK)->whereRaw("$margin IS NOT NULL");
         $thinnest = $inWork()->selectRaw("serial, $margin AS margin")->orderByRaw($margin)->toBase()->first();
 

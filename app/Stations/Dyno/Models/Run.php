@@ -64,7 +64,7 @@ final class Run extends AccountedRecord implements OfUnit
         'ended_at',
     ];
 
-    protected const PAPERS = ['program' => ['steps', 'ratios', 'limits', 'reference']];
+    protected const PAPERS = ['program' => [['steps', 'ratios', 'limits', 'reference']]];
 
     protected $casts = [
         'program' => 'array',

@@ -40,6 +40,7 @@ final class ReleaseBuild
         $frozen = $spec +
             $this->resolve->bench($unit->knownFamily(), $build->package->code, $spec, $unit->jobType) + [
                 'variant' => $unit->knownVariant()->code,
+                'weakestMargin' => $spec['margins']['weakest']['margin'] ?? null,
                 'acknowledged' => self::told($spec['options'], $acknowledged),
                 'frozenAt' => now()->toIso8601ZuluString(),
             ];

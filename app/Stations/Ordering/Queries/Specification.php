@@ -58,12 +58,11 @@ final class Specification
         ?Variant $variant = null,
     ): array {
         $asked = OrderQuestion::of($family, $order, $duty, $variant);
-        $options = $asked->options;
         $result = PackageOrder::read(Input::of($asked->input))->resolve();
-        $known = $options->all();
+        $known = $asked->options->all();
         $chosen = array_map(fn (string $code) => $known[$code], array_values($result['chosen']));
         $bom = $this->priced($result['bom']);
-        $match = $this->converterMatch($result, $options, $duty);
+        $match = $this->converterMatch($result, $asked->options, $duty);
         $name = fn (array $of, string $key = 'option') => array_map(
             fn (array $b) => ['name' => $known[$b[$key]]->name] + $b,
             $of,
@@ -75,7 +74,7 @@ final class Specification
             'conflicts' => $result['conflicts'],
             'alternatives' => $name($result['alternatives'] ?? [], 'without'),
             'options' => array_map(fn (Option $o) => self::chosen($o, $asked, $order), $chosen),
-            'available' => self::available($options, $result),
+            'available' => self::available($asked->options, $result),
             'forbidden' => $name($result['forbidden']),
             'added' => $name($result['added']),
             'removed' => $name($result['removed']),
