@@ -81,6 +81,34 @@ final class WeakenedTest extends CoreTestCase
         $this->assertSame(['1', '2'], array_column($out['overPressure'], 'gear'));
     }
 
+    /** Bending of a short cantilever all round: M = F a over pi D, section modulus t^2/6 for each mm. */
+    public function test_the_land_behind_a_snap_ring(): void
+    {
+        $unit = self::sound();
+        $clutch = $unit['capacities']['C3'];
+        $unit['capacities']['C3']['land'] = [
+            'diameter_mm' => 158.0,
+            'land_mm' => 1.6,
+            'arm_mm' => 1.3,
+            'notch' => 2.4,
+            'limit_mpa' => 170.0,
+        ];
+        $area = M_PI / 4 * ($clutch['pistonOuter_mm'] ** 2 - $clutch['pistonInner_mm'] ** 2);
+        $force = fn (float $kpa): float => $kpa * 1e-3 * $area - $clutch['returnForce_n'];
+        $stress = fn (float $f): float => 2.4 * ($f * 1.3 / (M_PI * 158.0)) / (1.6 ** 2 / 6);
+        $pressure = max($unit['pressure_kpa']['3'], $unit['pressure_kpa']['4']);
+        foreach ([[1.0, false], [2.2, true]] as [$factor, $over]) {
+            $out = $this->calc('power.weakened', ['pressureFactor' => $factor] + $unit);
+            [$land] = $out['lands'];
+            $this->assertSame(['C3', $over], [$land['element'], $land['over']]);
+            $this->assertRelative($force($factor * $pressure), $land['force_n']);
+            $this->assertRelative($stress($land['force_n']), $land['stress_mpa']);
+            $this->assertRelative($stress($force($pressure)), $land['sound_mpa']);
+        }
+        $unit['capacities']['C3']['land']['land_mm'] = 0.0;
+        $this->assertRefused('power.weakened', $unit, 'range', '/capacities/C3/land/land_mm');
+    }
+
     /** I dw/dt = T - X, integrated step by step: X from the capacity that power.margin prints. */
     public function test_the_time_to_pull_the_input_down(): void
     {

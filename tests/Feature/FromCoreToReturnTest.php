@@ -76,6 +76,12 @@ final class FromCoreToReturnTest extends TestCase
             ->assertOk()
             ->assertJsonPath('station', 'assembly');
 
+        $opened = fn (): array => $this->as('manager')->read('/units/C-9001?sections=teardown')->json('teardown');
+        $teardown = $opened();
+        $this->assertSame($bad['id'], $teardown['tested']['run'], 'the trace is evidence for whoever opens it again');
+        $this->assertSame('delayed', $teardown['tested']['observed']['2-3']);
+        $this->assertContains('C3', array_slice(array_column($teardown['suspects'], 'element'), 0, 3));
+
         $this->travel(1)->minutes();
         $this->assertProblem(
             $this->as('builder')->write('/units/C-9001/assembly/sign-off'),
@@ -107,6 +113,8 @@ final class FromCoreToReturnTest extends TestCase
         $this->write("/dyno/runs/{$good['id']}/verdict", ['verdict' => 'pass'])
             ->assertOk()
             ->assertJsonPath('station', 'dispatch');
+        $this->assertNull($opened()['tested'], 'a run that passed takes it back');
+        $this->as('dyno');
 
         $this->workThrough('C-9001', 'dispatch');
         $card = $this->write('/units/C-9001/dispatch/shipment', ['carrier' => 'Own lorry'])->assertCreated();

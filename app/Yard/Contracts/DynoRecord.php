@@ -14,6 +14,14 @@ interface DynoRecord
     /** @return array{element: string, at: Carbon}|null the element the last failed run blamed */
     public function failedElement(Build $build): ?array;
 
+    /**
+     * What the last judged run of a build showed, if it failed, in the words of the diagnosis: evidence for whoever
+     * opens the unit.
+     *
+     * @return array{run: int, on: string, observed: array<string, string>}|null null: none failed since
+     */
+    public function showed(Build $build): ?array;
+
     /** @return array<string, mixed>|null the run that let the build pass, as papers show it */
     public function passed(Build $build): ?array;
 }

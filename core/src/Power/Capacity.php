@@ -28,6 +28,7 @@ final readonly class Capacity
         private ?float $liningLimit = null,
         public ?float $heatLimit = null,
         private float $left = 1.0,
+        public ?SnapRingLand $land = null,
     ) {
     }
 
@@ -48,6 +49,7 @@ final readonly class Capacity
             $this->liningLimit,
             $this->heatLimit,
             $this->left * $left,
+            $this->land,
         );
     }
 
@@ -68,9 +70,11 @@ final readonly class Capacity
     {
         $clutch = Clutch::read($in);
         $limits = self::lining($in);
+        $ring = $in->optional('land');
+        $land = $ring === null ? null : SnapRingLand::read($ring);
         $spin = $in->optional('centrifugal');
         if ($spin === null) {
-            return new self($clutch, null, null, null, $factor, ...$limits);
+            return new self($clutch, null, null, null, $factor, ...[...$limits, 1.0, $land]);
         }
         $node = $spin->name('drum');
         isset($nodes[$node]) ||
@@ -81,7 +85,7 @@ final readonly class Capacity
             'counts' => $spin->has('countsForCapacity') && $spin->bool('countsForCapacity'),
         ];
 
-        return new self($clutch, null, null, $oil, $factor, ...$limits);
+        return new self($clutch, null, null, $oil, $factor, ...[...$limits, 1.0, $land]);
     }
 
     /**
@@ -131,6 +135,15 @@ final readonly class Capacity
         };
     }
 
+    /** What the pack presses with, in N; null where it is no pack. */
+    public function clamps(float $pressureKpa, float $drumRpm): ?float
+    {
+        return $this->clutch?->normalForce(
+            $pressureKpa * $this->pressureFactor,
+            $this->oil !== null && $this->oil['counts'] ? $this->oil['oil']->force($drumRpm) : 0.0,
+        );
+    }
+
     public function returnForce(): float
     {
         return $this->clutch->returnForce ?? 0.0;
@@ -157,10 +170,7 @@ final readonly class Capacity
     {
         $pressure = $pressureKpa * $this->pressureFactor;
         if ($this->clutch !== null) {
-            $force = $this->clutch->normalForce(
-                $pressure,
-                $this->oil !== null && $this->oil['counts'] ? $this->oil['oil']->force($drumRpm) : 0.0,
-            );
+            $force = (float) $this->clamps($pressureKpa, $drumRpm);
 
             return [
                 'capacity_nm' => $this->clutch->torque($force),

@@ -33,8 +33,52 @@ final readonly class WeakenedUnit
         return [
             'gears' => array_map($this->gear(...), $this->plan->chart->gears()),
             'shifts' => $this->shifts(),
+            'lands' => $this->lands(),
             'reaches' => (object) $this->weakening->reaches,
         ] + array_intersect_key($report->toArray(), $told);
+    }
+
+    /**
+     * The land behind each snap ring in the gear that presses it hardest, beside the sound unit.
+     *
+     * @return list<array{element: string, gear: string, force_n: float, stress_mpa: float, sound_mpa: float,
+     *     limit_mpa: float, over: bool}>
+     */
+    private function lands(): array
+    {
+        $out = [];
+        foreach ($this->plan->chart->applied as $gear => $applied) {
+            foreach ($applied as $element) {
+                $land = $this->plan->hardware->capacities[$element]->land ?? null;
+                $force = $land === null ? null : $this->clamps($this->now, (string) $gear, $element);
+                if ($land === null || $force === null || $force <= ($out[$element]['force_n'] ?? -1.0)) {
+                    continue;
+                }
+                $stress = $land->stress($force);
+                $out[$element] = [
+                    'element' => $element,
+                    'gear' => (string) $gear,
+                    'force_n' => $force,
+                    'stress_mpa' => $stress,
+                    'sound_mpa' => $land->stress((float) $this->clamps($this->plan->hardware, "$gear", $element)),
+                    'limit_mpa' => $land->limit,
+                    'over' => $stress > $land->limit,
+                ];
+            }
+        }
+
+        return array_values($out);
+    }
+
+    private function clamps(Hardware $hardware, string $gear, string $element): ?float
+    {
+        $capacity = $hardware->capacities[$element];
+        $pressure = $hardware->pressures[$gear] ?? null;
+        $turns = $capacity->oil === null
+            ? 0.0
+            : $this->plan->chart->solved()[$gear]->speeds[$capacity->oil['node']] ?? 0.0;
+
+        return $pressure === null ? null : $capacity->clamps($pressure, $turns * $this->plan->inputSpeed);
     }
 
     /** @return array<string, mixed> */

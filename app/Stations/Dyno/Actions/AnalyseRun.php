@@ -79,10 +79,14 @@ final class AnalyseRun implements ShouldQueue
         $reference = JudgeTrace::reference($readings, $run->program['reference'] ?? []);
         $chart = ApplyChart::read(Input::of($run->build->frozen()['train']));
         $weak = $this->weights->of($run->build->unit->knownFamily())['weights'];
-        $suspects = (new TestEvidence($chart, $analysis, [...$checks, ...$reference]))->suspects($weak);
+        $evidence = new TestEvidence($chart, $analysis, [...$checks, ...$reference]);
 
         return [
-            ['readings' => $reference, 'suspects' => $suspects] + $analysis,
+            [
+                'readings' => $reference,
+                'suspects' => $evidence->suspects($weak),
+                'observed' => $evidence->observed(),
+            ] + $analysis,
             [...$checks, ...self::inShort($reference)],
         ];
     }

@@ -29,6 +29,19 @@ final class DynoVerdicts implements DynoRecord
             : ['element' => $run->suspect, 'at' => $run->verdict_at];
     }
 
+    public function showed(Build $build): ?array
+    {
+        $run = Run::query()->where('build_id', $build->id)->whereNotNull('verdict')->latest('id')->first();
+
+        return $run?->verdict !== 'fail'
+            ? null
+            : [
+                'run' => $run->id,
+                'on' => (string) $run->verdict_at?->format('Y-m-d'),
+                'observed' => $run->analysis['observed'] ?? [],
+            ];
+    }
+
     public function passed(Build $build): ?array
     {
         $run = Run::query()

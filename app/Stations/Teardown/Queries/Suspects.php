@@ -4,6 +4,7 @@ namespace App\Stations\Teardown\Queries;
 
 use App\Catalog\Models\Family;
 use App\Catalog\Models\Vocabulary;
+use App\Yard\Contracts\DynoRecord;
 use App\Yard\Contracts\ElementWeights;
 use App\Yard\Models\Unit;
 use Illuminate\Support\Facades\Cache;
@@ -20,8 +21,16 @@ final class Suspects
     /** From harmless to what tells most. */
     private const WORSE = ['sound', 'worn', 'broken', 'burnt', 'fused'];
 
-    public function __construct(private readonly ElementWeights $weights)
+    public function __construct(
+        private readonly ElementWeights $weights,
+        private readonly DynoRecord $tests,
+    ) {
+    }
+
+    /** @return array{run: int, on: string, observed: array<string, string>}|null what the rig saw it do, if it failed there */
+    public function tested(Unit $unit): ?array
     {
+        return $unit->currentBuild === null ? null : $this->tests->showed($unit->currentBuild);
     }
 
     /**
@@ -33,7 +42,9 @@ final class Suspects
     {
         $family = $unit->knownFamily();
         $found = self::found($family, $inspection);
-        if ($unit->symptoms === [] && $unit->pressures === [] && $found === []) {
+        // What the rig measured of this build goes before what was told of the unit when it came.
+        $observed = ($this->tested($unit)['observed'] ?? []) + $unit->symptoms;
+        if ($observed === [] && $unit->pressures === [] && $found === []) {
             return [];
         }
         $codes = [];
@@ -43,32 +54,19 @@ final class Suspects
             }
         }
         $weak = $this->weights->of($family)['weights'];
-        $asked = [$family->train, $weak, $unit->symptoms, $unit->pressures, $codes, $found];
+        $asked = [$family->train, $weak, $observed, $unit->pressures, $codes, $found];
 
         // The same evidence on the same train is weighed once: forty faults of every gear are simulated for it.
         return Cache::remember(
             'suspects:'.hash('sha256', serialize($asked)),
             self::KEPT_S,
-            fn (): array => self::weighed($family, $unit, $codes, $found, $weak),
-        );
-    }
+            function () use ($family, $unit, $observed, $codes, $found, $weak): array {
+                $chart = $family->chart();
+                $said = new Symptoms($chart, $observed, $unit->pressures, $codes, ['finding' => $found]);
 
-    /**
-     * @param  list<StoredCode>  $codes
-     * @param  array<string, string>  $found
-     * @param  array<string, float>  $weak
-     * @return list<array<string, mixed>>
-     */
-    private static function weighed(Family $family, Unit $unit, array $codes, array $found, array $weak): array
-    {
-        $chart = $family->chart();
-        $diagnosis = new GearDiagnosis(
-            $chart,
-            new Symptoms($chart, $unit->symptoms, $unit->pressures, $codes, ['finding' => $found]),
-            $weak,
+                return (new GearDiagnosis($chart, $said, $weak))->ranked()['suspects'];
+            },
         );
-
-        return $diagnosis->ranked()['suspects'];
     }
 
     /**

@@ -71,6 +71,7 @@ final class TeardownSection implements Section
             'codes' => $codes,
             'life' => $this->life->of($unit, $inspection),
             'suspects' => $this->suspects->of($unit, $codes, $inspection),
+            'tested' => $this->suspects->tested($unit),
             'elements' => array_column($unit->family->train['elements'], 'name', 'id'),
         ];
     }

@@ -9,8 +9,10 @@ type Answer = {
     gears: { name: string; sound: Holds; now: Holds; slips: boolean; sentence: string }[];
     shifts: { from: string; to: string; element: string; now: { pullsDown_s?: number }; sentence: string }[];
     reaches: Record<string, number>;
+    lands: Land[];
     overPressed: { gear: string; element: string; liningPressure_kpa: number; liningLimit_kpa: number }[];
 };
+type Land = { element: string; gear: string; stress_mpa: number; limit_mpa: number; over: boolean };
 type Duty = Record<'torque' | 'speed' | 'inertia' | 'time' | 'mass' | 'axle' | 'radius', string>;
 type Wrong = { element: string; how: 'worn' | 'leaks'; left: string; hole: string; feed: string };
 type Pressure = { how: string; by: string };
@@ -246,9 +248,26 @@ const Left = ({ of }: { of: Answer }) => (
                     <Mark kind="bad">Pressed too hard</Mark> {pressedHard(o)}
                 </p>
             ))}
+            <Lands of={of.lands} />
         </div>
     </div>
 );
+
+/** What the packs press their snap rings with: those over the limit, and the one nearest to it. */
+function Lands({ of }: { of: Land[] }) {
+    const byShare = [...of].sort((a, b) => b.stress_mpa / b.limit_mpa - a.stress_mpa / a.limit_mpa);
+    const over = byShare.filter((l) => l.over);
+    const shown = over.length > 0 ? over : byShare.slice(0, 1);
+    return shown.map((l) => (
+        <p key={l.element} className="mt-1">
+            <Mark kind={l.over ? 'bad' : 'good'}>
+                {l.over ? 'Snap-ring land over its limit' : 'Snap-ring lands hold'}
+            </Mark>{' '}
+            {l.over ? '' : 'nearest: '}
+            {l.element} in {l.gear}, {l.stress_mpa.toFixed(0)} of {l.limit_mpa.toFixed(0)} MPa.
+        </p>
+    ));
+}
 
 const Shifts = ({ of }: { of: Answer['shifts'] }) => (
     <table className="w-full">

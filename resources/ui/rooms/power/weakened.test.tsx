@@ -1,7 +1,11 @@
 import { cleanup, fireEvent, render, screen, waitFor, within } from '@testing-library/react';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 
-const asked = vi.hoisted(() => ({ of: [] as Record<string, unknown>[], refuse: null as unknown }));
+const asked = vi.hoisted(() => ({
+    of: [] as Record<string, unknown>[],
+    refuse: null as unknown,
+    lands: [] as Record<string, unknown>[],
+}));
 vi.mock('../../api/calc', () => ({
     compute: async (_: string, input: Record<string, unknown>) => {
         asked.of.push(input);
@@ -19,6 +23,7 @@ vi.mock('../../api/calc', () => ({
             ],
             shifts: [{ from: '1', to: '2', element: 'B2', now: {}, sentence: 'B2 does not hold this torque.' }],
             reaches: { C3: 0.24 },
+            lands: asked.lands,
             overPressed: [{ gear: '2', element: 'B2', liningPressure_kpa: 4100, liningLimit_kpa: 4000 }],
         };
     },
@@ -46,10 +51,35 @@ const take = (element: string) =>
 beforeEach(() => {
     asked.of = [];
     asked.refuse = null;
+    asked.lands = [];
 });
 afterEach(cleanup);
 
 describe('worn, leaking, wrongly pressed', () => {
+    it('says which snap-ring land is over its limit, else which is nearest to it', async () => {
+        const land = (element: string, stress_mpa: number) => ({
+            element,
+            gear: '3',
+            stress_mpa,
+            limit_mpa: 170,
+            over: stress_mpa > 170,
+        });
+        asked.lands = [land('C1', 60), land('C3', 105)];
+        shown();
+        take('B2');
+        fireEvent.click(screen.getByRole('button', { name: 'worn' }));
+        const nearest = await screen.findByText('Snap-ring lands hold');
+        expect(nearest.closest('p')?.textContent).toContain('nearest: C3 in 3, 105 of 170 MPa.');
+        cleanup();
+        asked.lands = [land('C1', 90), land('C3', 231)];
+        shown();
+        take('B2');
+        fireEvent.click(screen.getByRole('button', { name: 'worn' }));
+        const over = await screen.findByText('Snap-ring land over its limit');
+        expect(over.closest('p')?.textContent).toContain('C3 in 3, 231 of 170 MPa.');
+        expect(screen.queryByText(/nearest/)).toBeNull();
+    });
+
     it('asks nothing until something is wrong, then shows what is held beside what was', async () => {
         shown();
         expect(asked.of).toHaveLength(0);

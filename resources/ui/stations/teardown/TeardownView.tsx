@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { api, type Card } from '../../api/client';
 import { percent } from '../../kit/format';
 import { useWrite } from '../../api/useWrite';
-import { HouseNote, Panel, ProblemNote } from '../../kit/basics';
+import { HouseNote, Mark, Panel, ProblemNote } from '../../kit/basics';
 import type { SectionProps } from '../../card/section';
 import { useSession } from '../../api/session';
 import { Bench } from '../../bench/Bench';
@@ -79,6 +79,17 @@ function SuspectsDrawn({ section: t }: Pick<SectionProps<'teardown'>, 'section'>
     );
 }
 
+/** The rig's own words go before what was told when the unit came. */
+function Tested({ by }: { by: NonNullable<Teardown['tested']> }) {
+    const seen = Object.entries(by.observed).filter(([, state]) => state !== 'ok');
+    return (
+        <p className="text-sm">
+            <Mark kind="next">Test run {by.run}</Mark> of {by.on} counts first:{' '}
+            {seen.length === 0 ? 'no gear or shift was wrong' : seen.map(([at, state]) => `${at} ${state}`).join(', ')}.
+        </p>
+    );
+}
+
 function Suspects({ section: t }: Pick<SectionProps<'teardown'>, 'section'>) {
     return (
         <Panel
@@ -86,6 +97,7 @@ function Suspects({ section: t }: Pick<SectionProps<'teardown'>, 'section'>) {
             aside="from the apply chart, the torque each gear puts on each element, and the symptoms"
         >
             <HouseNote house={t.house.symptoms} />
+            {t.tested && <Tested by={t.tested} />}
             {t.suspects.length > 0 ? (
                 <SuspectsDrawn section={t} />
             ) : (
