@@ -19,6 +19,7 @@ final class Calculators
         'control.map' => ControlMap::class,
         'converter.depth' => ConverterDepth::class,
         'converter.match' => ConverterMatch::class,
+        'cooler.balance' => CoolerBalance::class,
         'diagnose.gears' => DiagnoseGears::class,
         'endplay.select' => EndplaySelect::class,
         'evidence.rank' => EvidenceRank::class,

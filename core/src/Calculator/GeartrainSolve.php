@@ -6,6 +6,7 @@ namespace Yard\Core\Calculator;
 
 use Yard\Core\Drivetrain\ApplyChart;
 use Yard\Core\Drivetrain\ChartReport;
+use Yard\Core\Drivetrain\Losses;
 use Yard\Core\Input;
 
 /** geartrain.solve: ratio, member and planet speeds, element torques and released slips of every gear of a chart. */
@@ -13,6 +14,8 @@ final class GeartrainSolve implements Calculator
 {
     public function calculate(Input $in): array
     {
-        return ChartReport::of(ApplyChart::read($in));
+        $chart = ApplyChart::read($in);
+
+        return ChartReport::of($chart, Losses::read($in, $chart->train));
     }
 }

@@ -8,7 +8,7 @@ namespace Yard\Core\Drivetrain;
 final class ChartReport
 {
     /** @return array<string, mixed> */
-    public static function of(ApplyChart $chart): array
+    public static function of(ApplyChart $chart, ?Losses $losses = null): array
     {
         $warnings = array_merge(
             ...array_map(static fn (PlanetarySet $s): array => $s->warnings(), $chart->train->sets),
@@ -25,7 +25,7 @@ final class ChartReport
                         .'it refuses.',
                 ];
             }
-            $gears[] = self::gear((string) $name, $solved);
+            $gears[] = self::gear((string) $name, $solved) + ($losses?->of($solved, $chart->train) ?? []);
         }
         $forward = array_values(array_filter($chart->ratios(), static fn (float $r): bool => $r > 0.0));
         $steps = [];

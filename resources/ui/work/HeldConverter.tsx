@@ -3,7 +3,7 @@ import { Caution } from '../kit/basics';
 
 type Held = NonNullable<Schemas['HeldConverter']>;
 
-export const clock = (s: number) => (s < 90 ? `${s.toFixed(1)} s` : `${(s / 60).toFixed(1)} min`);
+export const duration = (s: number) => (s < 90 ? `${s.toFixed(1)} s` : `${(s / 60).toFixed(1)} min`);
 
 /** Seconds until something is too hot, how long it cools, how often in an hour. */
 export function HowLong({ of: { secondsTo, heat_w: heat, coolDown_s: cool, perHour } }: { of: Held['clock'] }) {
@@ -12,14 +12,14 @@ export function HowLong({ of: { secondsTo, heat_w: heat, coolDown_s: cool, perHo
             {secondsTo.map((l) => (
                 <p key={l.name}>
                     <span className="font-head text-3xl num">
-                        {l.seconds === undefined ? 'never' : clock(l.seconds)}
+                        {l.seconds === undefined ? 'never' : duration(l.seconds)}
                     </span>{' '}
                     until {l.name}
                 </p>
             ))}
             <p className="num">
                 {(heat / 1000).toFixed(0)} kW of heat
-                {cool !== undefined && `; ${clock(cool)} to cool for the next one`}
+                {cool !== undefined && `; ${duration(cool)} to cool for the next one`}
                 {perHour !== undefined && `; at most ${Math.floor(perHour)} in an hour`}
             </p>
         </div>

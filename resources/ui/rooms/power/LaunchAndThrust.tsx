@@ -1,27 +1,8 @@
-import { useState } from 'react';
 import type { Schemas } from '../../api/client';
-import { Caution, Field, Mark, Panel, ProblemNote } from '../../kit/basics';
+import { Caution, Mark, Panel, ProblemNote } from '../../kit/basics';
 import { HowLong } from '../../work/HeldConverter';
 import { useAnswer } from './useAnswer';
-
-/** An empty field goes as it is, so that the answer says which one is missing. */
-const number = (s: string) => (s.trim() === '' ? s : Number(s));
-
-type Fields<K extends string> = Record<K, [label: string, value: string]>;
-
-function useFields<K extends string>(first: Fields<K>) {
-    const [typed, setTyped] = useState(first);
-    const fields = (Object.entries(typed) as [K, [string, string]][]).map(([key, [label, value]]) => (
-        <Field
-            key={key}
-            className="w-40"
-            label={label}
-            value={value}
-            onChange={(v) => setTyped({ ...typed, [key]: [label, v] })}
-        />
-    ));
-    return { fields, of: (key: K) => number(typed[key][1]) };
-}
+import { useFields } from './useFields';
 
 const HELD = {
     torque: ['At the impeller (N·m)', '350'],

@@ -14,6 +14,7 @@ import { FaultTrainer } from './FaultTrainer';
 import { Feel } from './Feel';
 import { HandOver } from './HandOver';
 import { LaunchClock, LiningDesk, ThrustDesk } from './LaunchAndThrust';
+import { CoolerDesk, LossesDesk } from './OnTheRoad';
 import { PackTrainer } from './PackTrainer';
 import { PowerFlow, SpeedDiagram } from './PowerFlow';
 import { Strength } from './Strength';
@@ -239,7 +240,7 @@ function Desk({ train, feels, hardware, causes, onChange, children }: DeskProps)
             {solved && <Turning train={train} solved={solved} d={d} />}
             {solved && <Faults {...{ train, hardware, causes, picked }} drive={d} />}
             <Place id="solenoids">{children}</Place>
-            <Limits />
+            <Limits train={train} />
             <Place id="shifts">
                 {solved && <ShiftByShift d={d} setD={setD} shifts={shifts} />}
                 {solved && <HandOver train={train} drive={d} />}
@@ -256,9 +257,8 @@ function Desk({ train, feels, hardware, causes, onChange, children }: DeskProps)
     );
 }
 
-/** From a fault to what it does, and from what it does back to the fault. */
-/** What a brake held, a bearing pressed, a lining rubbed stand. */
-const Limits = () => (
+/** What a brake held, a bearing pressed, a lining rubbed stand; what is lost, and where that heat goes. */
+const Limits = ({ train }: { train: Train }) => (
     <Place id="launch">
         <div className="grid items-start gap-3 lg:grid-cols-2">
             <LaunchClock />
@@ -266,6 +266,8 @@ const Limits = () => (
                 <ThrustDesk />
                 <LiningDesk />
             </div>
+            <LossesDesk train={train} />
+            <CoolerDesk />
         </div>
     </Place>
 );
