@@ -51,6 +51,49 @@ final class LiningTemperatureTest extends CoreTestCase
         $this->assertGreaterThan($out['bulkRise_k'], $out['peak_degc'] - 90);
     }
 
+    /** Even friction is the course in closed form; any other on the grid of cells, its slip integrated in small steps. */
+    public function test_friction_over_slip(): void
+    {
+        $even = [['slip' => 0, 'mu' => 0.13], ['slip' => 1, 'mu' => 0.13]];
+        $plain = $this->calc('lining.temperature', self::SHIFT);
+        $out = $this->calc('lining.temperature', ['friction' => $even] + self::SHIFT);
+        $this->assertEqualsWithDelta($plain['peak_degc'], $out['peak_degc'], 0.4);
+        $this->assertEqualsWithDelta($plain['peakAt_s'], $out['peakAt_s'], 0.01);
+        $rising = [['slip' => 0, 'mu' => 0.15], ['slip' => 0.4, 'mu' => 0.12], ['slip' => 1, 'mu' => 0.07]];
+        $mu = fn (float $s): float => $s < 0.4 ? 0.15 - 0.03 * $s / 0.4 : 0.12 - 0.05 * ($s - 0.4) / 0.6;
+        // How long it takes with an inertia of one: then scaled to the shift.
+        for ($slip = 1.0, $whole = 0.0; $slip > 0.0; $whole += 1e-4) {
+            $slip -= 1e-4 * $mu($slip);
+        }
+        [$cells, $half, $capacity] = [60, 0.875e-3, 7850 * 480];
+        $dx = $half / $cells;
+        $dt = 0.2 * $dx ** 2 * $capacity / 46;
+        $scale = $whole / 0.35;
+        // Of a unit of inertia the whole heat is 1/2; here it is 20.6 kJ over 0.06 m2.
+        $flux = 20600 / 0.06 / 0.5 * $scale;
+        $t = array_fill(0, $cells, 0.0);
+        [$hottest, $slip] = [0.0, 1.0];
+        for ($n = 0; $n * $dt < 0.35; $n++) {
+            $in = $slip > 0.0 ? $flux * $mu($slip) * $slip : 0.0;
+            $slip -= $dt * $scale * $mu(max(0.0, $slip));
+            $before = 0.0;
+            $next = $t;
+            for ($i = 0; $i < $cells; $i++) {
+                $through = $i === $cells - 1 ? $in : 46 * ($t[$i + 1] - $t[$i]) / $dx;
+                $next[$i] += $dt * ($through - $before) / ($capacity * $dx);
+                $before = $through;
+            }
+            $t = $next;
+            $hottest = max($hottest, end($t) + $in * $dx / 2 / 46);
+        }
+        $out = $this->calc('lining.temperature', ['friction' => $rising] + self::SHIFT);
+        $this->assertEqualsWithDelta(90 + $hottest, $out['peak_degc'], 0.6);
+        $this->assertGreaterThan($plain['peakAt_s'] + 0.01, $out['peakAt_s'], 'it bites softer at the start');
+        $this->assertRelative($plain['bulkRise_k'], $out['bulkRise_k'], 1e-9);
+        $order = ['friction' => array_reverse($rising)] + self::SHIFT;
+        $this->assertRefused('lining.temperature', $order, 'order', '/friction/1/slip');
+    }
+
     public function test_shift_after_shift(): void
     {
         $one = $this->calc('lining.temperature', self::SHIFT);

@@ -27,10 +27,11 @@ final readonly class LiningHeat
         private float $half,
         private float $conductivity,
         private float $heatCapacity,
+        private ?SlipFriction $friction = null,
     ) {
     }
 
-    /** Reads heat_j, area_mm2, shift_s, plate_mm, intoSteel, conductivity, density and specificHeat. */
+    /** Reads heat_j, area_mm2, shift_s, plate_mm, intoSteel, conductivity, density, specificHeat and friction. */
     public static function read(Input $in): self
     {
         $area = $in->number('area_mm2', above: 0.0, max: 1e8) / 1e6;
@@ -44,12 +45,16 @@ final readonly class LiningHeat
             $in->numberOr('conductivity', 46.0, min: 0.1, max: 1000.0),
             $in->numberOr('density', 7850.0, min: 100.0, max: 30000.0) *
                 $in->numberOr('specificHeat', 480.0, min: 50.0, max: 10000.0),
+            SlipFriction::read($in),
         );
     }
 
     /** @return array{rise_k: float, at_s: float} the hottest the surface gets, above where it began */
     public function peak(): array
     {
+        if ($this->friction !== null) {
+            return $this->shaped($this->friction->course(self::STEPS));
+        }
         $best = 0.0;
         for ($n = 1; $n <= self::STEPS; $n++) {
             $t = $this->seconds * $n / self::STEPS;
@@ -63,6 +68,45 @@ final readonly class LiningHeat
         }
 
         return ['rise_k' => $this->surface($low), 'at_s' => $low];
+    }
+
+    /**
+     * Any course of heat as steps on top of each other, each with the answer of the plate to a step (Duhamel).
+     *
+     * @param  list<float>  $course  of equal parts of the shift, 1 on average
+     * @return array{rise_k: float, at_s: float}
+     */
+    private function shaped(array $course): array
+    {
+        [$parts, $mean] = [count($course), $this->flux / 2.0];
+        $answer = [];
+        for ($n = 1; $n <= $parts; $n++) {
+            $answer[$n] = $this->constant($this->seconds * $n / $parts);
+        }
+        $peak = ['rise_k' => 0.0, 'at_s' => 0.0];
+        for ($n = 1; $n <= $parts; $n++) {
+            $rise = $before = 0.0;
+            for ($i = 0; $i < $n; $i++) {
+                $rise += $mean * ($course[$i] - $before) * $answer[$n - $i];
+                $before = $course[$i];
+            }
+            $rise > $peak['rise_k'] && ($peak = ['rise_k' => $rise, 'at_s' => $this->seconds * $n / $parts]);
+        }
+
+        return $peak;
+    }
+
+    /** K of the surface above where it began, t seconds into a flux of 1 W/m2. */
+    private function constant(float $t): float
+    {
+        $rate = M_PI ** 2 * $this->conductivity / $this->heatCapacity / $this->half ** 2;
+        $steady = 0.0;
+        for ($n = 1; $n <= self::TERMS && ($left = exp(-$n * $n * $rate * $t)) > 1e-18; $n++) {
+            $steady += $left / $n ** 2;
+        }
+
+        return $t / ($this->heatCapacity * $this->half) +
+            $this->half / $this->conductivity * (1.0 / 3.0 - 2.0 / M_PI ** 2 * $steady);
     }
 
     /** K of the whole plate when all of the heat is in it. */
@@ -80,20 +124,14 @@ final readonly class LiningHeat
     /** K of the surface above where it began, t seconds into the shift. */
     public function surface(float $t): float
     {
-        $diffusivity = $this->conductivity / $this->heatCapacity;
-        $rate = M_PI ** 2 * $diffusivity / $this->half ** 2;
-        $steady = $ramp = 0.0;
+        $rate = M_PI ** 2 * $this->conductivity / $this->heatCapacity / $this->half ** 2;
+        $ramp = 0.0;
         for ($n = 1; $n <= self::TERMS; $n++) {
-            $left = exp(-$n * $n * $rate * $t);
-            $steady += $left / $n ** 2;
-            $ramp += (1.0 - $left) / $n ** 4;
+            $ramp += (1.0 - exp(-$n * $n * $rate * $t)) / $n ** 4;
         }
-        $series = 2.0 / M_PI ** 2;
-        $constant = $t / ($this->heatCapacity * $this->half) +
-            $this->half / $this->conductivity * (1.0 / 3.0 - $series * $steady);
         $falling = $t ** 2 / (2.0 * $this->heatCapacity * $this->half) +
-            $this->half / $this->conductivity * ($t / 3.0 - $series * $ramp / $rate);
+            $this->half / $this->conductivity * ($t / 3.0 - 2.0 / M_PI ** 2 * $ramp / $rate);
 
-        return $t <= 0.0 ? 0.0 : $this->flux * ($constant - $falling / $this->seconds);
+        return $t <= 0.0 ? 0.0 : $this->flux * ($this->constant($t) - $falling / $this->seconds);
     }
 }

@@ -102,6 +102,8 @@ const RUBBED = {
     plate: ['Steel plate (mm)', '1.75'],
     oil: ['Oil (°C)', '90'],
     limit: ['Lining suffers at (°C)', '250'],
+    first: ['Friction at full slip', '0.13'],
+    last: ['Friction at the end', '0.13'],
     every: ['Again every (s)', '20'],
     times: ['So many times', '10'],
 } satisfies Record<string, [string, string]>;
@@ -118,10 +120,17 @@ export function LiningDesk() {
         plate_mm: f.of('plate'),
         oil_degc: f.of('oil'),
         limit_degc: f.of('limit'),
+        friction: [
+            { slip: 0, mu: f.of('last') },
+            { slip: 1, mu: f.of('first') },
+        ],
         repeat: { every_s: f.of('every'), times: f.of('times') },
     });
     return (
-        <Panel title="Lining and steel" aside="flux falls evenly to nothing; both faces of each steel; paper insulates">
+        <Panel
+            title="Lining and steel"
+            aside="heat follows friction times slip; both faces of each steel; paper insulates"
+        >
             <div className="flex flex-wrap items-end gap-3">{f.fields}</div>
             {problem && <ProblemNote problem={problem} />}
             {answered && <HowHot of={answered} />}
