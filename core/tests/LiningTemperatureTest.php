@@ -88,7 +88,9 @@ final class LiningTemperatureTest extends CoreTestCase
         }
         $out = $this->calc('lining.temperature', ['friction' => $rising] + self::SHIFT);
         $this->assertEqualsWithDelta(90 + $hottest, $out['peak_degc'], 0.6);
-        $this->assertGreaterThan($plain['peakAt_s'] + 0.01, $out['peakAt_s'], 'it bites softer at the start');
+        $late = ['plate_mm' => 60] + self::SHIFT;
+        $thick = fn (array $of): float => $this->calc('lining.temperature', $of + $late)['peakAt_s'];
+        $this->assertGreaterThan($thick([]) + 0.01, $thick(['friction' => $rising]), 'it bites softer at the start');
         $this->assertRelative($plain['bulkRise_k'], $out['bulkRise_k'], 1e-9);
         $order = ['friction' => array_reverse($rising)] + self::SHIFT;
         $this->assertRefused('lining.temperature', $order, 'order', '/friction/1/slip');
