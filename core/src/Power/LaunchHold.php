@@ -50,6 +50,38 @@ final readonly class LaunchHold
         );
     }
 
+    /**
+     * Reads limits and coolTo_degc.
+     *
+     * @return array<string, mixed>
+     *
+     * @throws BadInput
+     */
+    public function report(Input $in): array
+    {
+        $limits = [];
+        $lowest = INF;
+        foreach ($in->list('limits', 1) as $limit) {
+            $max = $limit->number('max_degc', above: -273.15);
+            $limits[] = ['name' => $limit->name('name'), 'max' => $max];
+            $lowest = min($lowest, $max);
+        }
+        $given = static fn (string $field, ?float $value): array => $value === null ? [] : [$field => $value];
+        $to = $in->numberIf('coolTo_degc', above: -273.15);
+        $cool = $to === null ? null : $this->coolDown($lowest, $to);
+        $often = $to === null ? null : $this->perHour($lowest, $to);
+
+        return ['heat_w' => $this->heat] +
+            $given('timeConstant_s', $this->timeConstant()) +
+            $given('steady_degc', $this->steady()) +
+            ['secondsTo' => array_map(
+                fn (array $l): array => ['name' => $l['name']] + $given('seconds', $this->secondsTo($l['max'])),
+                $limits,
+            )] +
+            $given('coolDown_s', $cool) +
+            $given('perHour', $often);
+    }
+
     /** In seconds; null without a cooler. */
     public function timeConstant(): ?float
     {

@@ -3,7 +3,9 @@
 namespace App\Stations\Ordering\Queries;
 
 use App\Catalog\Models\Option;
-use Yard\Core\Calculator\Calculators;
+use Yard\Core\Input;
+use Yard\Core\Power\ConverterThrust;
+use Yard\Core\Power\LaunchHold;
 
 /** For duties that hold the converter: how long the brake may be held, and what presses on the crankshaft meanwhile. */
 final class LaunchPaper
@@ -32,9 +34,10 @@ final class LaunchPaper
         $engine = ['torque_nm' => $match['stallTurbineTorque_nm'] / $match['stallTorqueRatio']];
         $engine['speed_rpm'] = $match['stall_rpm'];
         $asked = $engine + array_intersect_key($held, self::HELD);
+        $in = Input::of($asked);
 
         return $engine + [
-            'clock' => Calculators::call('launch.hold', $asked),
+            'clock' => LaunchHold::read($in)->report($in),
             'assumed' => array_diff_key($asked, $engine, ['limits' => 0]),
             'thrust' => self::thrust($held, (float) $match['hub'], $chosen),
             'source' => trim("{$held['source']} ({$held['confidence']})"),
@@ -55,12 +58,8 @@ final class LaunchPaper
         }
         $out = [];
         foreach ($with as $name => $asked) {
-            $thrust = Calculators::call('thrust.converter', $asked);
-            $out[] = [
-                'name' => $name,
-                'charge_kpa' => (float) ($thrust['pressureBehind_kpa'] ?? $asked['charge_kpa']),
-                'force_n' => (float) $thrust['force_n'],
-            ];
+            $thrust = ConverterThrust::read(Input::of($asked));
+            $out[] = ['name' => $name, 'charge_kpa' => $thrust->charge, 'force_n' => $thrust->force];
         }
 
         return $out;
