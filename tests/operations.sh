@@ -158,6 +158,7 @@ forever|after the end of the program
 RIGS
   test_cable "$tag" || return 1
   ctl start rig > /dev/null
+  test_run_deaths "$tag" || return 1
   say "Rigs: every run that went wrong ended by itself."
 }
 
@@ -184,6 +185,33 @@ CABLES
   check "no sample is lost or doubled over the cable" "1 0" "$(owner_sql -N yard -e "SELECT CONCAT(COUNT(*), ' ', SUM(value)) FROM run_checks WHERE run_id = $run AND name LIKE 'Samples%'")" || return 1
   kill "$cable" "$rig"; wait "$cable" "$rig" 2> /dev/null
   say "Cable: out for a second nothing is lost; out for five the run ends."
+}
+
+# Whatever dies in the middle of a run: it ends by itself, and what was recorded is there once and in its order.
+test_run_deaths() {
+  local tag=$1 name state run file
+  comes_back "the rig is back" 20 rig || return 1
+  while IFS='|' read -r name state; do
+    enter 104 627014 || return 1
+    knock POST "/units/$tag/dyno/runs" '{}'
+    [ "$STATUS" = 201 ] || { say "FAILED: no run can be started before the $name dies: $(cat "$JAR.body")"; return 1; }
+    run=$(owner_sql -N yard -e "SELECT MAX(id) FROM dyno_runs")
+    sleep 6; kill_hard "$name"
+    comes_back "$name is killed in a run" 30 "$name" || return 1
+    for _ in $(seq 1 300); do
+      case $(owner_sql -N yard -e "SELECT state FROM dyno_runs WHERE id = $run" 2> /dev/null) in queued | running | recorded | '') sleep 0.2 ;; *) break ;; esac
+    done
+    check "a run in which the $name was killed" "$state" "$(owner_sql -N yard -e "SELECT state FROM dyno_runs WHERE id = $run")" || return 1
+    file=$STATE/app/traces/run-$run.csv
+    check "its recording, every sample once and 5 ms after the one before" "yes" "$( { zcat -f "$file.gz" "$file" 2> /dev/null || true; } | awk -F, 'NR > 2 && ($1 - t < 0.0045 || $1 - t > 0.0055) { bad++ } { t = $1 } END { print (NR > 1000 && !bad ? "yes" : NR " lines, " bad+0 " wrong") }')" || return 1
+  done << 'DEATHS'
+rig|failed
+gateway|failed
+db|analysed
+fpm|analysed
+nginx|analysed
+DEATHS
+  say "Runs: rig, gateway, database and server killed in the middle, each run ended by itself with all that was recorded."
 }
 
 answers() { curl -fs -m 3 -o /dev/null "$API/session" && port_open "$GATEWAY_PORT" && port_open "$RIG_PORT"; }
