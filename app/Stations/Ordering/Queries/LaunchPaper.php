@@ -40,7 +40,7 @@ final class LaunchPaper
             'clock' => LaunchHold::read($in)->report($in),
             'assumed' => array_diff_key($asked, $engine, ['limits' => 0]),
             'thrust' => self::thrust($held, (float) $match['hub'], $chosen),
-            'source' => trim("{$held['source']} ({$held['confidence']})"),
+            'source' => "{$held['source']}; {$held['confidence']}",
         ];
     }
 
