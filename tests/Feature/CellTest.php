@@ -3,10 +3,13 @@
 namespace Tests\Feature;
 
 use App\Kernel\Ledger\VerifyState;
+use App\Shop\Models\Person;
 use App\Stations\Dyno\Actions\AnalyseRun;
 use App\Stations\Dyno\Actions\OnTheRig;
 use App\Stations\Dyno\LiveToken;
 use App\Stations\Dyno\Models\Run;
+use App\Stations\Dyno\Models\RunCheck;
+use App\Stations\Dyno\Queries\GoodRuns;
 use App\Stations\Dyno\Trace;
 use Illuminate\Support\Facades\DB;
 use PHPUnit\Framework\Attributes\DataProvider;
@@ -307,6 +310,50 @@ final class CellTest extends TestCase
         );
         $csv = $this->get("/api/dyno/runs/$run->id/trace.csv")->assertOk()->streamedContent();
         $this->assertSame($run->trace_sha256, hash('sha256', $csv));
+    }
+
+    public function test_numbers_stand_beside_those_of_runs_that_passed(): void
+    {
+        $this->bringTo('dyno');
+        $build = $this->unit()->currentBuild;
+        $by = Person::query()->where('badge', '104')->valueOrFail('id');
+        $run = fn (string $verdict, float ...$values): Run => tap(Run::query()->create([
+            'build_id' => $build?->id,
+            'loop_no' => 1,
+            'state' => 'analysed',
+            'specimen' => 'x',
+            'program' => ['steps' => [], 'ratios' => [], 'limits' => [], 'rate_hz' => 200, 'end' => 0],
+            'verdict' => $verdict,
+            'verdict_reason' => 'as measured',
+            'suspect' => $verdict === 'fail' ? 'C3' : '',
+            'verdict_by' => $by,
+            'verdict_at' => now(),
+            'started_by' => $by,
+            'queued_at' => now(),
+        ]), function (Run $made) use ($values): void {
+            foreach ($values as $n => $value) {
+                RunCheck::query()->create([
+                    'run_id' => $made->id,
+                    'position' => $n,
+                    'name' => 'Shift time',
+                    'place' => ['1-2', '2-3'][$n],
+                    'value' => $value,
+                    'unit' => 's',
+                    'pass' => true,
+                ]);
+            }
+        });
+        foreach ([0.20, 0.24, 0.22, 0.23] as $value) {
+            $run('pass', $value);
+        }
+        $run('fail', 9.0, 9.0);
+        $last = $run('fail', 0.30);
+        $this->assertSame([], GoodRuns::beside($last), 'four say nothing');
+        $run('pass', 0.21, 0.4);
+        $bands = GoodRuns::beside($last);
+        $this->assertCount(1, $bands, 'one reading at 2-3 says nothing');
+        $expected = ['check' => 'Shift time', 'where' => '1-2', 'low' => 0.2, 'high' => 0.24, 'runs' => 5];
+        $this->assertEqualsWithDelta($expected, $bands[0], 1e-6);
     }
 
     public function test_what_a_run_shows_names_the_suspect(): void

@@ -12,6 +12,7 @@ use App\Stations\Dyno\Models\Run;
 use App\Stations\Dyno\Pyramid;
 use App\Stations\Dyno\Queries\DynoCertificate;
 use App\Stations\Dyno\Queries\DynoSection;
+use App\Stations\Dyno\Queries\GoodRuns;
 use App\Stations\Dyno\Trace;
 use App\Yard\Models\Build;
 use App\Yard\Queries\RouteCard;
@@ -42,6 +43,7 @@ final class DynoController
         return response()->json(
             $this->section->run($run) + [
                 'analysis' => $run->analysis,
+                'good' => GoodRuns::beside($run),
                 'program' => [
                     'steps' => $run->program['steps'],
                     'ratios' => $run->program['ratios'],

@@ -4,10 +4,11 @@ import { z } from 'zod';
 import { answer, api, fetchCard, type Schemas } from '../../api/client';
 import { moment } from '../../kit/format';
 import { useWrite } from '../../api/useWrite';
-import { Caution, Choice, HeadRow, Loading, Mark, Panel, ProblemNote } from '../../kit/basics';
+import { Caution, Choice, Loading, Mark, Panel, ProblemNote } from '../../kit/basics';
 import { fieldsOf, FormFields, FormProblem, useForm } from '../../kit/form';
 import { TraceChart, type TraceData } from '../../kit/TraceChart';
 import type { SectionProps } from '../../card/section';
+import { beforeOf, CheckTable, type Band } from './CheckTable';
 import { Found, marksOf, Suspects, type Analysis } from './Found';
 import { Now } from './Now';
 
@@ -114,17 +115,19 @@ function useDetail(run: Run) {
         enabled: !isOpen(run),
     });
     const analysis = (detail.data?.analysis ?? undefined) as Analysis | undefined;
-    return { trace: detail.data?.trace, analysis, pending: detail.isPending };
+    return { trace: detail.data?.trace, analysis, good: detail.data?.good ?? [], pending: detail.isPending };
 }
 
 function RunPanel({ section, run, card, onCard, can }: { run: Run } & SectionProps<'dyno'>) {
     const refresh = () => void fetchCard(card.coreTag, ['dyno']).then(onCard);
     const live = useLive(run, refresh);
-    const { trace, analysis, pending } = useDetail(run);
+    const { trace, analysis, good, pending } = useDetail(run);
     useRefreshed(run, refresh);
     return (
         <>
-            {run.checks.length > 0 && <Checks {...{ run, section, card, onCard, can }} suspects={analysis?.suspects} />}
+            {run.checks.length > 0 && (
+                <Checks {...{ run, section, card, onCard, can, good }} suspects={analysis?.suspects} />
+            )}
             <Panel title={`Run ${run.id}`} aside={<RunAside run={run} traced={!!trace} />}>
                 <RunHead run={run} progress={live.progress} refresh={can('dyno.run') ? refresh : undefined} />
                 {isOpen(run) ? (
@@ -227,54 +230,9 @@ function CancelRun({ run, refresh }: { run: Run; refresh: () => void }) {
     );
 }
 
-type Check = Run['checks'][number];
+type ChecksProps = { run: Run; suspects: Analysis['suspects']; good: Band[] } & SectionProps<'dyno'>;
 
-/** Decimals by what is measured: times and ratios to a thousandth. */
-const DECIMALS: Record<string, number> = { s: 3, ratio: 3, '%': 2 };
-
-const valueOf = ({ value, unit }: Pick<Check, 'value' | 'unit'>) =>
-    value === null ? '–' : `${value.toFixed(DECIMALS[unit ?? ''] ?? 0)} ${unit}`;
-
-const limitOf = ({ min, max, unit }: Check) =>
-    [min != null && `from ${min}`, max != null && `to ${max}`].filter(Boolean).join(' ') ||
-    (unit === 'inside' ? 'all of them' : 'must come');
-
-const NOT_READ = { value: null, unit: '' };
-
-const placeOf = ({ check, where }: Check) => `${check}, ${where}`;
-
-/** What the run before this one gave, by check and place. */
-function beforeOf(runs: Run[], run: Run): Map<string, Check> | undefined {
-    const before = runs.find((r) => r.id < run.id && r.checks.length > 0);
-    return before && new Map(before.checks.map((c) => [placeOf(c), c]));
-}
-
-function CheckTable({ of, before }: { of: Check[]; before: Map<string, Check> | undefined }) {
-    const last = (c: Check) => before?.get(placeOf(c));
-    return (
-        <table className="w-full">
-            <HeadRow of={['Check', 'Where', 'Value', ...(before ? ['Run before'] : []), 'Limit', 'Result']} />
-            <tbody>
-                {of.map((c, i) => (
-                    <tr key={i}>
-                        <td className="td">{c.check}</td>
-                        <td className="td">{c.where}</td>
-                        <td className="td num">{valueOf(c)}</td>
-                        {before && <td className="td num text-faint">{valueOf(last(c) ?? NOT_READ)}</td>}
-                        <td className="td num">{limitOf(c)}</td>
-                        <td className="td">
-                            <Mark kind={c.pass ? 'good' : 'bad'}>{c.pass ? 'inside' : 'outside'}</Mark>
-                        </td>
-                    </tr>
-                ))}
-            </tbody>
-        </table>
-    );
-}
-
-type ChecksProps = { run: Run; suspects: Analysis['suspects'] } & SectionProps<'dyno'>;
-
-function Checks({ section, run, card, onCard, can, suspects }: ChecksProps) {
+function Checks({ section, run, card, onCard, can, suspects, good }: ChecksProps) {
     const before = beforeOf(section.runs, run);
     const failed = run.checks.filter((c) => !c.pass);
     const inside = run.checks.filter((c) => c.pass);
@@ -282,12 +240,12 @@ function Checks({ section, run, card, onCard, can, suspects }: ChecksProps) {
     return (
         <div className={`grid items-start gap-3 ${judging ? 'lg:grid-cols-[1.6fr_1fr]' : ''}`}>
             <Panel title="Against the limits" aside={failed.length === 0 ? 'all inside' : `${failed.length} outside`}>
-                {failed.length > 0 && <CheckTable of={failed} before={before} />}
+                {failed.length > 0 && <CheckTable of={failed} before={before} good={good} />}
                 <details open={failed.length === 0 && !judging} className="mt-2">
                     <summary className="cursor-pointer py-2">
                         <Mark kind="good">{inside.length} inside their limits</Mark>
                     </summary>
-                    <CheckTable of={inside} before={before} />
+                    <CheckTable of={inside} before={before} good={good} />
                 </details>
             </Panel>
             {judging && (

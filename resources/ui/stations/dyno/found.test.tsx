@@ -1,5 +1,6 @@
 import { cleanup, render, screen } from '@testing-library/react';
 import { afterEach, describe, expect, it } from 'vitest';
+import { CheckTable } from './CheckTable';
 import { Found, marksOf, Suspects, type Analysis } from './Found';
 import { Now, stepText } from './Now';
 
@@ -34,6 +35,28 @@ describe('what a trace says beside the checks', () => {
             ['slip 3', 7.25, 8],
         ]);
         expect(marksOf(undefined)).toEqual([]);
+    });
+});
+
+describe('numbers beside others', () => {
+    const check = (where: string, value: number | null) => ({
+        ...{ check: 'Shift time', where, value, unit: 's', min: 0.1, max: 0.6, pass: value !== null },
+    });
+    const cells = (name: RegExp) =>
+        [...screen.getByRole('row', { name }).querySelectorAll('td')].map((c) => c.textContent);
+
+    it('shows where good runs lie and what the run before gave, each by check and place', () => {
+        const good = [{ check: 'Shift time', where: '1-2', low: 0.211, high: 0.2604, runs: 12 }];
+        const before = new Map([['Shift time, 1-2', check('1-2', 0.3)]]);
+        render(<CheckTable of={[check('1-2', 0.25), check('2-3', null)]} before={before} good={good} />);
+        expect(screen.getAllByRole('columnheader').map((h) => h.textContent)).toContain('Good runs');
+        expect(cells(/1-2/).slice(2, 5)).toEqual(['0.250 s', '0.300 s', '0.211 to 0.260']);
+        expect(cells(/2-3/).slice(2, 5)).toEqual(['–', '–', '–']);
+    });
+    it('has no column for good runs where there are too few', () => {
+        render(<CheckTable of={[check('1-2', 0.25)]} before={undefined} good={[]} />);
+        expect(screen.queryByText('Good runs')).toBeNull();
+        expect(screen.queryByText('Run before')).toBeNull();
     });
 });
 

@@ -1,0 +1,62 @@
+import type { Schemas } from '../../api/client';
+import { HeadRow, Mark } from '../../kit/basics';
+
+type Run = Schemas['Run'];
+type Check = Run['checks'][number];
+
+/** Decimals by what is measured: times and ratios to a thousandth. */
+const DECIMALS: Record<string, number> = { s: 3, ratio: 3, '%': 2 };
+
+const valueOf = ({ value, unit }: Pick<Check, 'value' | 'unit'>) =>
+    value === null ? '–' : `${value.toFixed(DECIMALS[unit ?? ''] ?? 0)} ${unit}`;
+
+const limitOf = ({ min, max, unit }: Check) =>
+    [min != null && `from ${min}`, max != null && `to ${max}`].filter(Boolean).join(' ') ||
+    (unit === 'inside' ? 'all of them' : 'must come');
+
+const NOT_READ = { value: null, unit: '' };
+
+const placeOf = ({ check, where }: Pick<Check, 'check' | 'where'>) => `${check}, ${where}`;
+
+/** What the run before this one gave, by check and place. */
+export function beforeOf(runs: Run[], run: Run): Map<string, Check> | undefined {
+    const before = runs.find((r) => r.id < run.id && r.checks.length > 0);
+    return before && new Map(before.checks.map((c) => [placeOf(c), c]));
+}
+
+export type Band = Schemas['RunDetail']['good'][number];
+
+/** Eight of ten good runs of the variant lie between these. */
+function bandOf(band: Band | undefined, unit: string | undefined): string {
+    const rough = (v: number) => v.toFixed(DECIMALS[unit ?? ''] ?? 0);
+    return band ? `${rough(band.low)} to ${rough(band.high)}` : '–';
+}
+
+export function CheckTable(props: { of: Check[]; before: Map<string, Check> | undefined; good: Band[] }) {
+    const { of, before, good } = props;
+    const last = (c: Check) => before?.get(placeOf(c));
+    const bands = new Map(good.map((b) => [placeOf(b), b]));
+    const beside = [...(before ? ['Run before'] : []), ...(good.length > 0 ? ['Good runs'] : [])];
+    return (
+        <table className="w-full">
+            <HeadRow of={['Check', 'Where', 'Value', ...beside, 'Limit', 'Result']} />
+            <tbody>
+                {of.map((c, i) => (
+                    <tr key={i}>
+                        <td className="td">{c.check}</td>
+                        <td className="td">{c.where}</td>
+                        <td className="td num">{valueOf(c)}</td>
+                        {before && <td className="td num text-faint">{valueOf(last(c) ?? NOT_READ)}</td>}
+                        {good.length > 0 && (
+                            <td className="td num text-faint">{bandOf(bands.get(placeOf(c)), c.unit)}</td>
+                        )}
+                        <td className="td num">{limitOf(c)}</td>
+                        <td className="td">
+                            <Mark kind={c.pass ? 'good' : 'bad'}>{c.pass ? 'inside' : 'outside'}</Mark>
+                        </td>
+                    </tr>
+                ))}
+            </tbody>
+        </table>
+    );
+}
