@@ -61,5 +61,5 @@ test('the trainer deals a fault, looks cost, and the cause is scored', async ({ 
     const cause = page.getByLabel('The cause');
     await cause.selectOption({ index: 1 });
     await page.getByRole('button', { name: 'That is it' }).click();
-    await expect(page.getByRole('button', { name: 'Deal one fault' })).toBeVisible();
+    await expect(page.getByText(/^It was .+With your looks the engine gives it/)).toBeVisible();
 });
