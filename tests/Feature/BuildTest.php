@@ -385,7 +385,7 @@ final class BuildTest extends TestCase
             $this->assertEquals($shown['margins']['shifts'] ?? null, $alone['margins']['shifts'] ?? null);
         }
         $this->assertProblem(
-            $this->write('/units/C-9001/ordering/calculation', ['package' => 'race']),
+            $this->write('/units/C-9001/ordering/calculation', ['package' => 'turbo']),
             422,
             'no package',
             '/package',
@@ -664,7 +664,7 @@ final class BuildTest extends TestCase
                 }
             }
         }
-        $this->assertSame(18, $tried, 'six changes of five families, at the middle and both ends of the depth');
+        $this->assertSame(24, $tried, 'eight changes of five families, at the middle and both ends of the depth');
     }
 
     public function test_the_quote_adds_up_and_sets_the_alternatives_beside_it(): void
