@@ -162,7 +162,7 @@ test('one physical unit goes from "a core arrives" to "the rebuilt unit came bac
         await signIn(page, 'builder');
         await scan(page, serial);
         await section(page, 'Assembly');
-        await expect(panel(page, 'Sign-off')).toContainText('must be measured again after the failed dyno run');
+        await expect(panel(page, 'Sign-off')).toContainText('must be measured again after the test it failed');
         await workThrough(page); // the pack and its air check, and nothing else
         await expect(page.getByText('Everything is measured and inside its window.')).toBeVisible();
         await page.getByRole('button', { name: 'Sign for the assembly' }).click();

@@ -77,7 +77,7 @@ final class CatalogTest extends TestCase
                 fn ($p) => (array_values(
                     array_filter($p->families[0]->options, fn ($o) => $o->code === 'acc-stiff'),
                 )[0]->body->power->accumulators->B2->stroke_mm = 60),
-                '/families/0/options/14/body/power/accumulators/B2/stroke_mm',
+                '/families/0/options/18/body/power/accumulators/B2/stroke_mm',
             ],
             'a pack changed by an option nobody sells' => [
                 fn ($p) => ($p->families[0]->packs[1]->body->byOption->wings = (object) []),

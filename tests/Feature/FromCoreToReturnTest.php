@@ -86,7 +86,7 @@ final class FromCoreToReturnTest extends TestCase
         $this->assertProblem(
             $this->as('builder')->write('/units/C-9001/assembly/sign-off'),
             409,
-            'measured again after the failed dyno run',
+            'measured again after the test it failed',
         );
         $this->measure('C-9001', [
             'kind' => 'pack',

@@ -41,6 +41,7 @@ final class AccountedTables
         'measurements',
         'dyno_runs',
         'run_checks',
+        'road_tests',
         'sign_offs',
         'shipments',
         'commissionings',

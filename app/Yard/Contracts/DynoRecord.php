@@ -22,6 +22,9 @@ interface DynoRecord
      */
     public function showed(Build $build): ?array;
 
+    /** @return array<string, mixed>|null the road test that let the build go on where there was no cell for it */
+    public function onTheRoad(Build $build): ?array;
+
     /** @return array<string, mixed>|null the run that let the build pass, as papers show it */
     public function passed(Build $build): ?array;
 }

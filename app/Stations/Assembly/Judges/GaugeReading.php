@@ -95,7 +95,7 @@ final class GaugeReading implements ReadingJudge
     private function reopened(?string $element, Measurement $last, ?array $reopened): ?string
     {
         return $reopened !== null && $reopened['element'] === $element && $last->measured_at <= $reopened['at']
-            ? ' must be measured again after the failed dyno run.'
+            ? ' must be measured again after the test it failed.'
             : null;
     }
 }

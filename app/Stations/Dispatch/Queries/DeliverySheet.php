@@ -47,6 +47,7 @@ final class DeliverySheet
             'numbers' => $this->numbers->of($build),
             'dyno' => $run,
             'notDynoTested' => $run === null,
+            'roadTest' => $run === null ? $this->verdicts->onTheRoad($build) : null,
             'converterDepth' => [
                 'unit' => $depth['unit'],
                 'flexplateDepth' => $depth['flexplateDepth'],

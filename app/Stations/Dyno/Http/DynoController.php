@@ -8,6 +8,7 @@ use App\Shop\Http\SignedRequest;
 use App\Stations\Dyno\Actions\CancelRun;
 use App\Stations\Dyno\Actions\JudgeRun;
 use App\Stations\Dyno\Actions\StartRun;
+use App\Stations\Dyno\Actions\TestOnTheRoad;
 use App\Stations\Dyno\Models\Run;
 use App\Stations\Dyno\Pyramid;
 use App\Stations\Dyno\Queries\DynoCertificate;
@@ -15,6 +16,7 @@ use App\Stations\Dyno\Queries\DynoSection;
 use App\Stations\Dyno\Queries\GoodRuns;
 use App\Stations\Dyno\Trace;
 use App\Yard\Models\Build;
+use App\Yard\Models\Unit;
 use App\Yard\Queries\RouteCard;
 use Illuminate\Contracts\View\View;
 use Illuminate\Http\JsonResponse;
@@ -96,6 +98,21 @@ final class DynoController
         $action->cancel($run);
 
         return response()->json($this->section->run($run));
+    }
+
+    public function roadTest(
+        RoadTestRequest $request,
+        string $number,
+        TestOnTheRoad $action,
+        RouteCard $card,
+    ): JsonResponse {
+        $in = $request->validated();
+        $unit = Unit::byNumber($number);
+        $said = fn (string $field): array => array_filter($in[$field] ?? [], fn (mixed $v): bool => $v !== null);
+        $why = $in['why'] ?? '';
+        $action->record($unit, $why, $said('pressures'), $said('road'), $in['suspect'] ?? '', $request->person());
+
+        return response()->json($card->of(Unit::byNumber($number), ['dyno']), 201);
     }
 
     public function judge(JudgeRunRequest $request, Run $run, JudgeRun $action, RouteCard $card): JsonResponse

@@ -33,8 +33,11 @@ final class DynoSection implements Section
         'verdict_at',
     ];
 
-    public function __construct(private readonly DynoRecord $verdicts, private readonly PeopleNames $names)
-    {
+    public function __construct(
+        private readonly DynoRecord $verdicts,
+        private readonly PeopleNames $names,
+        private readonly WithoutCell $road,
+    ) {
     }
 
     public function has(Unit $unit): bool
@@ -57,6 +60,7 @@ final class DynoSection implements Section
                 fn (array $e) => ['id' => $e['id'], 'name' => $e['name'] ?? $e['id']],
                 $build->frozen()['train']['elements'],
             ),
+            'withoutCell' => $this->road->of($build),
             'runs' => Run::query()
                 ->with('checks')
                 ->where('build_id', $build->id)

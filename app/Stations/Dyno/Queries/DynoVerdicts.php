@@ -2,6 +2,7 @@
 
 namespace App\Stations\Dyno\Queries;
 
+use App\Stations\Dyno\Models\RoadTest;
 use App\Stations\Dyno\Models\Run;
 use App\Stations\Dyno\Models\RunCheck;
 use App\Yard\Contracts\Blocker;
@@ -15,6 +16,10 @@ use App\Yard\StationName;
 /** What the runs of a build say to the bench before and to dispatch behind. */
 final class DynoVerdicts implements DynoRecord
 {
+    public function __construct(private readonly WithoutCell $road)
+    {
+    }
+
     public function loop(Build $build): int
     {
         return 1 + Run::query()->where('build_id', $build->id)->where('verdict', 'fail')->count();
@@ -23,10 +28,16 @@ final class DynoVerdicts implements DynoRecord
     public function failedElement(Build $build): ?array
     {
         $run = Run::query()->where('build_id', $build->id)->where('verdict', 'fail')->latest('id')->first();
+        $road = RoadTest::query()->where('build_id', $build->id)->where('verdict', 'fail')->latest('id')->first();
+        $failed = array_filter([
+            $run?->verdict_at === null || $run->suspect === ''
+                ? null
+                : ['element' => $run->suspect, 'at' => $run->verdict_at],
+            $road === null ? null : ['element' => $road->suspect, 'at' => $road->approved_at],
+        ]);
+        usort($failed, fn (array $a, array $b): int => $a['at'] <=> $b['at']);
 
-        return $run === null || $run->suspect === '' || $run->verdict_at === null
-            ? null
-            : ['element' => $run->suspect, 'at' => $run->verdict_at];
+        return end($failed) ?: null;
     }
 
     public function showed(Build $build): ?array
@@ -40,6 +51,13 @@ final class DynoVerdicts implements DynoRecord
                 'on' => (string) $run->verdict_at?->format('Y-m-d'),
                 'observed' => $run->analysis['observed'] ?? [],
             ];
+    }
+
+    public function onTheRoad(Build $build): ?array
+    {
+        $test = RoadTest::query()->where('build_id', $build->id)->latest('id')->first();
+
+        return $test?->verdict === 'pass' ? $this->road->shown($test) : null;
     }
 
     public function passed(Build $build): ?array
@@ -126,7 +144,9 @@ final class DynoVerdicts implements DynoRecord
         $build = $unit->currentBuild;
         $due = in_array(StationName::Dyno, $unit->jobType->stations(), true);
 
-        return ! $due || ($build !== null && $this->passed($build) !== null)
+        $isTested = $build !== null && ($this->passed($build) !== null || $this->onTheRoad($build) !== null);
+
+        return ! $due || $isTested
             ? []
             : [
                 new Blocker(

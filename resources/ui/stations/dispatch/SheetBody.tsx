@@ -97,6 +97,12 @@ function Measured({ sheet: s }: { sheet: Sheet }) {
                 </tbody>
             </table>
             <Dyno dyno={s.notDynoTested ? null : s.dyno} />
+            {s.roadTest && (
+                <p className="text-sm">
+                    Tested by its pressures ({s.roadTest.pressures.map((p) => `${p.gear} ${p.typed}`).join(', ')}) and
+                    driven, {s.roadTest.by}, {s.roadTest.on}: {s.roadTest.why}
+                </p>
+            )}
         </div>
     );
 }

@@ -11,6 +11,7 @@ import type { SectionProps } from '../../card/section';
 import { beforeOf, CheckTable, type Band } from './CheckTable';
 import { Found, marksOf, Suspects, type Analysis } from './Found';
 import { Now } from './Now';
+import { WithoutCell } from './WithoutCell';
 
 type Run = Schemas['Run'];
 
@@ -46,6 +47,7 @@ function Cell(props: SectionProps<'dyno'>) {
             <Runs of={d.runs} run={run} onChoose={setChosen} />
             {run ? <RunPanel key={run.id} run={run} {...props} /> : <p className="sheet p-4 text-faint">No run yet.</p>}
             {startable && !judged && <Start {...props} />}
+            <WithoutCell {...props} />
         </div>
     );
 }
