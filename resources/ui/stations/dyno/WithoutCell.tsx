@@ -9,7 +9,9 @@ type Sheet = NonNullable<Schemas['Dyno']['withoutCell']>;
 type Tested = Schemas['RoadTest'];
 type Said = Record<string, { right: boolean; note: string }>;
 
-const kpa = (v: number) => v.toFixed(0);
+const KPA_A_PSI = 6.894757;
+
+const psi = (kpa: number) => (kpa / KPA_A_PSI).toFixed(0);
 
 /** Pressures at the taps and a drive, where there is no cell or no adapter: released by name, or back to the bench. */
 export function WithoutCell(props: SectionProps<'dyno'>) {
@@ -32,7 +34,7 @@ export function WithoutCell(props: SectionProps<'dyno'>) {
     );
 }
 
-export function RoadTested({ test: t }: { test: Tested }) {
+function RoadTested({ test: t }: { test: Tested }) {
     const outside = t.pressures.filter((p) => !p.inside).map((p) => p.gear);
     const wrong = t.road.filter((r) => !r.right).map((r) => r.name);
     return (
@@ -79,7 +81,7 @@ function RoadSheet({ sheet, ...props }: SectionProps<'dyno'> & { sheet: Sheet })
         useRoadSheet(props);
     const elements = props.section.elements.map((e) => ({ value: e.id, text: `${e.id} ${e.name}` }));
     return (
-        <div className="flex flex-col gap-3">
+        <div className="sheet flex flex-col gap-3 p-4">
             <Caution>
                 Hot oil under pressure at the taps; wheels chocked and clear on the hoist; the drive by a licensed
                 driver on a road where it is allowed.
@@ -185,8 +187,8 @@ const Taps = ({ sheet, typed, onType, problem }: TapsProps) => (
             <Field
                 key={g.gear}
                 className="w-44"
-                label={`Pressure in ${g.gear}, full command (psi)`}
-                hint={`${kpa(g.min)} to ${kpa(g.max)} kPa`}
+                label={`Line in ${g.gear}, full (psi)`}
+                hint={`${psi(g.min)} to ${psi(g.max)} psi`}
                 value={typed[g.gear] ?? ''}
                 onChange={(v) => onType({ ...typed, [g.gear]: v })}
                 problem={fieldProblem(problem, `/pressures/${g.gear}`)}

@@ -56,7 +56,7 @@ describe('tested without a cell', () => {
         shown();
         expect(screen.queryAllByRole('radio', { checked: true })).toHaveLength(0);
         fireEvent.change(screen.getByLabelText('Why it is not run in the cell'), { target: { value: 'No adapter.' } });
-        fireEvent.change(screen.getByLabelText('Pressure in 1, full command (psi)'), { target: { value: '145' } });
+        fireEvent.change(screen.getByLabelText('Line in 1, full (psi)'), { target: { value: '145' } });
         fireEvent.click(screen.getAllByRole('radio', { name: 'right', hidden: true })[0]!);
         fireEvent.change(screen.getByLabelText('Note on: Park holds'), { target: { value: 'on 12 %' } });
         fireEvent.click(screen.getByText('Release it, not dyno-tested'));
