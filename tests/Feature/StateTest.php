@@ -44,7 +44,7 @@ final class StateTest extends TestCase
             ],
             'a frozen specification edited' => [
                 fn () => DB::table('builds')->limit(1)->update([
-                    'spec' => DB::raw("JSON_SET(spec, '$.work[0]', 'nothing')"),
+                    'spec' => DB::raw("JSON_SET(spec, '$.variant', 'nothing')"),
                 ]),
                 '/^builds \d+: spec is /',
             ],
