@@ -47,7 +47,11 @@ final class FillCommand extends Command
         $lots = new Lots($db, $templates, $wanted);
         $copies = new Copies($db, $templates, (int) $this->option('customers'), $firstCustomer, self::DAYS, $lots);
         // Two cores: the chains are reckoned beside the copying, from the templates and by formula.
-        $chains = $this->beside(fn (Connection $own) => $this->ledger($own, $copies, $templates, $wanted, $began));
+        $chains = $this->beside(function (Connection $own) use ($copies, $templates, $wanted, $began): void {
+            $this->ledger($own, $copies, $templates, $wanted, $began);
+            $copies->on($own)->makeBeside($wanted, fn (int $n) => null);
+            $this->tell($began, $wanted * count($templates), 'papers copied');
+        });
         $db = DB::connection('owner');
         $copies->on($db)->make($wanted, function (int $n) use ($began, $templates): void {
             $n % 2000 === 0 && $this->tell($began, $n * count($templates), 'units');
@@ -56,13 +60,13 @@ final class FillCommand extends Command
         $this->debts($db, $copies, $templates, $wanted);
         $this->returns($db, $copies, $templates, $wanted);
         $this->tell($began, $db->table('returns')->count(), 'returns');
-        FieldKeys::recount($db);
-        Sales::recount($db);
         if (! $chains()) {
             $this->error('The ledger of the copies could not be written.');
 
             return 1;
         }
+        FieldKeys::recount($db);
+        Sales::recount($db);
         $db->unprepared('SET foreign_key_checks = 1, unique_checks = 1, check_constraint_checks = 1');
         $db->select(
             'ANALYZE TABLE units, builds, ledger, measurements, installed_parts, returns, core_debts, parts, '.
