@@ -448,6 +448,14 @@ final class DiagnosisTest extends CoreTestCase
         $none = $this->suspects($gone, ['pressures' => ['line' => 'low', 'C1' => 'low'], 'pan' => 'clean']);
         $this->assertContains('sheared-hub', array_column(array_slice($none, 0, 3), 'fault'));
 
+        $pump = fn (string $noise): float => array_column(
+            $this->suspects($gone, ['noise' => $noise]),
+            'posterior',
+            'element',
+        )['pump'];
+        $this->assertGreaterThan(2.0 * $pump('quiet'), $pump('whine'), 'it whines with the engine in every range');
+        $this->assertGreaterThan($pump('growl'), $pump('whine'));
+
         // Third and fourth gone: C3 by the chart. Its parts sound take it away from there, burnt make it sure.
         $bad = ['1' => 'ok', '2' => 'ok', '3' => 'slips', '4' => 'slips', 'R' => 'ok'];
         $share = fn (array $looked): float => self::weak($this->suspects($bad, $looked))['C3']['posterior'];

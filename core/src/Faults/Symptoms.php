@@ -23,13 +23,14 @@ final readonly class Symptoms
         'launch' => ['ok', 'weak'],
         'idle' => ['ok', 'stalls'],
         'road' => ['ok', 'hot', 'slow'],
+        'noise' => ['quiet', 'whine', 'growl', 'rattle'],
         'pan' => ['clean', 'lining', 'metal', 'varnish'],
         'air' => ['tight', 'leaks'],
         'finding' => ['sound', 'worn', 'burnt', 'fused', 'broken'],
     ];
 
     /** What is looked at once in a unit, not element by element. */
-    public const ONCE = ['lockup', 'launch', 'idle', 'road', 'pan'];
+    public const ONCE = ['lockup', 'launch', 'idle', 'road', 'noise', 'pan'];
 
     /**
      * What a look costs, in looks at one gear on the road (common practice, no source): a gauge takes the vehicle onto

@@ -38,6 +38,7 @@ export const LOOK: Record<string, (what: string) => string> = {
     launch: () => 'pull away from rest',
     idle: () => 'let it idle in gear',
     road: () => 'drive it hot on the road',
+    noise: () => 'listen in park, at idle in gear and in each gear',
     pan: () => 'look into the pan',
     air: (what) => `blow air into ${what}`,
     finding: (what) => `take ${what} apart`,

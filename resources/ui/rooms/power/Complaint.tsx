@@ -31,7 +31,9 @@ const ONCE: [string, string, string[]][] = [
     ['launch', 'Pulls away', ['ok', 'weak']],
     ['idle', 'Idle in gear', ['ok', 'stalls']],
     ['road', 'On the road', ['ok', 'hot', 'slow']],
+    ['noise', 'Noise', ['quiet', 'whine', 'growl', 'rattle']],
     ['pan', 'In the pan', ['clean', 'lining', 'metal', 'varnish']],
+    ['code', 'Code stored for', ['ratio', 'solenoid', 'pressure', 'lockup']],
 ];
 const SHOWN = 6;
 const LOOKS = 3;
@@ -45,9 +47,11 @@ const shiftsOf = (train: Train) => {
 export function Complaint({ train, causes }: { train: Train; causes: Causes | null }) {
     const [said, setSaid] = useState<Answers>(NOTHING);
     const anything = Object.values(said).some((of) => Object.keys(of).length > 0);
-    const { once, ...of } = said;
+    const { once: seen, ...of } = said;
+    const { code, ...once } = seen;
+    const codes = code ? { codes: [{ code: 'stored', means: code }] } : {};
     const weak = causes ? { weak: causes.weights } : {};
-    const question = { ...train, ...of, ...once, ...weak, pairs: true, looks: LOOKS };
+    const question = { ...train, ...of, ...once, ...codes, ...weak, pairs: true, looks: LOOKS };
     const { answered, problem } = useAnswer<Diagnosed>('diagnose.gears', anything ? question : null);
     return (
         <Panel

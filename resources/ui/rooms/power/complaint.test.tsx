@@ -48,6 +48,14 @@ beforeEach(() => {
 });
 afterEach(cleanup);
 
+it('takes what is heard and what code was stored', async () => {
+    render(<Complaint train={TRAIN} causes={null} />);
+    fireEvent.change(screen.getByLabelText('Noise'), { target: { value: 'whine' } });
+    fireEvent.change(screen.getByLabelText('Code stored for'), { target: { value: 'pressure' } });
+    await waitFor(() => expect(asked.of.at(-1)).toMatchObject({ noise: 'whine', codes: [{ means: 'pressure' }] }));
+    expect(asked.of.at(-1)).not.toHaveProperty('code');
+});
+
 it('weighs what is said, names pairs, and says where to look next', async () => {
     const weights = { C1: 0.8, C2: 1.2, F1: 1 };
     const causes = { learns: true, counts: { C2: 3, C1: 1 }, shipped: { C1: 1, C2: 1, F1: 1 }, weights };
