@@ -75,13 +75,12 @@ final class GatewayCommand extends Command
     public function handle(): int
     {
         $this->viewers = new \SplObjectStorage();
-        Run::query()
-            ->where('state', 'running')
-            ->update([
-                'state' => 'failed',
-                'error' => 'The gateway was restarted during the run. Run it again.',
-                'ended_at' => now(),
-            ]);
+        // One by one, so that the ledger has an event of each.
+        Run::query()->where('state', 'running')->get()->each(fn (Run $run) => $run->update([
+            'state' => 'failed',
+            'error' => 'The gateway was restarted during the run. Run it again.',
+            'ended_at' => now(),
+        ]));
         $server = new SocketServer('127.0.0.1:'.config('yard.gateway_port'));
         $server->on('connection', $this->greetViewer(...));
         Loop::addPeriodicTimer(0.25, fn () => $this->guarded($this->tick(...)));
