@@ -432,6 +432,26 @@ final class DiagnosisTest extends CoreTestCase
         $this->assertNotContains('F1', $pairs[0]['elements'], 'second does not use the one-way');
     }
 
+    /** What one would see where nobody looked: nothing that was seen, nothing that is well, the surest first. */
+    public function test_suspects_foretell_what_was_not_looked_at(): void
+    {
+        $bad = ['1' => 'ok', '2' => 'ok', '3' => 'slips', '4' => 'slips', 'R' => 'ok'];
+        $asked = ['observed' => $bad, 'pan' => 'lining'] + self::example();
+        $out = $this->calc('diagnose.gears', ['looks' => 1] + $asked);
+        $c3 = $out['suspects'][0];
+        $this->assertSame(['C3', 'weak'], [$c3['element'], $c3['fault']]);
+        $told = array_map(fn (array $f): string => "$f[kind] $f[what] $f[state]", $c3['foretells']);
+        $this->assertContains('finding C3 burnt', $told);
+        $this->assertContains('shift 2-3 flare', $told);
+        $this->assertNotContains('pan pan lining', $told, 'it was looked at');
+        $likely = array_column($c3['foretells'], 'likely');
+        $sorted = $likely;
+        rsort($sorted);
+        $this->assertSame($sorted, $likely);
+        $plain = $this->calc('diagnose.gears', $asked);
+        $this->assertArrayNotHasKey('foretells', $plain['suspects'][0]);
+    }
+
     /** What is felt at the converter, in the pan, by air and on the parts: each names what it is known for. */
     public function test_looks_beside_the_gears(): void
     {

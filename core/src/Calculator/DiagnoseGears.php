@@ -14,6 +14,9 @@ use Yard\Core\Input;
 /** diagnose.gears: what failed, from what each gear and shift does. */
 final class DiagnoseGears implements Calculator
 {
+    /** So many of the first suspects say what they foretell, where looks are asked for. */
+    private const FORETOLD = 8;
+
     public function calculate(Input $in): array
     {
         $text = static fn (Input $value): string => $value->asString();
@@ -48,7 +51,7 @@ final class DiagnoseGears implements Calculator
 
         $looks = $in->has('looks') ? ['next' => $diagnosis->looks($in->integer('looks', min: 1, max: 50))] : [];
 
-        return $diagnosis->ranked() + $looks + ['table' => $table->rows];
+        return $diagnosis->ranked($looks === [] ? 0 : self::FORETOLD) + $looks + ['table' => $table->rows];
     }
 
     /** @return array<string, array<string, string>> kind => what => state */

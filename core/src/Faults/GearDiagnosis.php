@@ -17,6 +17,11 @@ use Yard\Core\Evidence\Hypothesis;
  */
 final class GearDiagnosis
 {
+    /** From this probability on something is foretold, and so many of them are. */
+    private const SURE = 0.4;
+
+    private const TOLD = 4;
+
     /** @var non-empty-list<Fault> */
     private readonly array $faults;
 
@@ -53,9 +58,10 @@ final class GearDiagnosis
 
     /**
      * @return array{suspects: list<array<string, mixed>>, entropyBits: float} a suspect: element and fault (elements of
-     *     a pair), posterior, because, class (the same for what predicts the same of all that was seen), clearedBy
+     *     a pair), posterior, because, class (the same for what predicts the same of all that was seen), clearedBy, and
+     *     of the first ones what they foretell
      */
-    public function ranked(): array
+    public function ranked(int $foretold = 0): array
     {
         $hypotheses = $faults = [];
         foreach ($this->faults as $fault) {
@@ -80,10 +86,33 @@ final class GearDiagnosis
                     'because' => $this->reasons->of($fault),
                     'class' => $classes[$predicts] ??= count($classes) + 1,
                 ] +
-                ($clearedBy === [] ? [] : ['clearedBy' => $clearedBy]);
+                ($clearedBy === [] ? [] : ['clearedBy' => $clearedBy]) +
+                (count($suspects) < $foretold ? ['foretells' => $this->foretells($fault)] : []);
         }
 
         return ['suspects' => $suspects, 'entropyBits' => $ranking->entropyBits];
+    }
+
+    /**
+     * What a fault would make one see where nobody has looked yet, the surest first; what is well is not told.
+     *
+     * @return list<array{kind: string, what: string, state: string, likely: float}>
+     */
+    private function foretells(Fault $fault): array
+    {
+        $open = array_map(static fn (ChoiceFeature $f): string => $f->id, $this->symptoms->unseen($this->table));
+        $out = [];
+        foreach (array_intersect_key($this->rows->expected($fault, $open), array_flip($open)) as $feature => $states) {
+            arsort($states);
+            $state = (string) array_key_first($states);
+            if (! in_array($state, Symptoms::WELL, true) && $states[$state] >= self::SURE) {
+                [$kind, $what] = Symptoms::split((string) $feature);
+                $out[] = compact('kind', 'what', 'state') + ['likely' => $states[$state]];
+            }
+        }
+        usort($out, static fn (array $a, array $b): int => $b['likely'] <=> $a['likely']);
+
+        return array_slice($out, 0, self::TOLD);
     }
 
     /**

@@ -29,6 +29,9 @@ final readonly class Symptoms
         'finding' => ['sound', 'worn', 'burnt', 'fused', 'broken'],
     ];
 
+    /** States that say that all is well. */
+    public const WELL = ['ok', 'normal', 'tight', 'sound', 'clean', 'quiet'];
+
     /** What is looked at once in a unit, not element by element. */
     public const ONCE = ['lockup', 'launch', 'idle', 'road', 'noise', 'pan'];
 

@@ -13,6 +13,7 @@ type Suspect = {
     posterior: number;
     because: string;
     class: number;
+    foretells?: { kind: string; what: string; state: string }[];
 };
 type Look = { kind: string; what: string; gainBits: number };
 type Diagnosed = { suspects: Suspect[]; next: Look[] };
@@ -188,6 +189,23 @@ const nameOf = (s: Suspect) =>
         ? `${s.elements.join(' and ')} weak together`
         : suspectSaid({ element: s.element ?? '', fault: s.fault });
 
+const SEEN_AT: Record<string, (what: string) => string> = {
+    gear: (what) => `gear ${what}`,
+    shift: (what) => `shift ${what}`,
+    pressure: (what) => `pressure of ${what}`,
+    air: (what) => `air into ${what}`,
+    finding: (what) => `parts of ${what}`,
+    pan: () => 'pan',
+    launch: () => 'pulling away',
+    idle: () => 'idle in gear',
+    road: () => 'on the road',
+    noise: () => 'noise',
+    lockup: () => 'lock-up',
+};
+
+const foretold = ({ kind, what, state }: { kind: string; what: string; state: string }) =>
+    `${SEEN_AT[kind]?.(what) ?? what} ${state}`;
+
 function Found({ of: { suspects, next } }: { of: Diagnosed }) {
     return (
         <>
@@ -199,6 +217,11 @@ function Found({ of: { suspects, next } }: { of: Diagnosed }) {
                             <span className={n === 0 ? 'font-head text-2xl num' : 'num'}>{percent(s.posterior)}</span>
                         </span>
                         <span className="text-sm">{s.because}</span>
+                        {s.foretells && s.foretells.length > 0 && (
+                            <span className="block text-sm text-faint">
+                                Then also: {s.foretells.map(foretold).join(', ')}.
+                            </span>
+                        )}
                     </li>
                 ))}
             </ol>

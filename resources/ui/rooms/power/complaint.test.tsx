@@ -13,6 +13,10 @@ vi.mock('../../api/calc', () => ({
                     posterior: 0.7,
                     because: 'Both are in all of them.',
                     class: 1,
+                    foretells: [
+                        { kind: 'finding', what: 'C1', state: 'burnt' },
+                        { kind: 'noise', what: 'noise', state: 'growl' },
+                    ],
                 },
                 { element: 'converter', fault: 'no-drive', posterior: 0.2, because: 'Nothing drives.', class: 2 },
             ],
@@ -79,6 +83,7 @@ it('weighs what is said, names pairs, and says where to look next', async () => 
         looks: 3,
     });
     expect(screen.getByText('Converter')).toBeTruthy();
+    expect(screen.getByText('Then also: parts of C1 burnt, noise growl.')).toBeTruthy();
     expect(screen.getByText('next: drive gear 2')).toBeTruthy();
     expect(screen.getByText('or gauge at the tap of C1')).toBeTruthy();
     fireEvent.change(screen.getByLabelText('In the pan'), { target: { value: 'metal' } });
