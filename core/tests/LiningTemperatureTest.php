@@ -51,7 +51,7 @@ final class LiningTemperatureTest extends CoreTestCase
         $this->assertGreaterThan($out['bulkRise_k'], $out['peak_degc'] - 90);
     }
 
-    /** Even friction is the course in closed form; any other on the grid of cells, its slip integrated in small steps. */
+    /** Even friction is the course in closed form; any other on the grid, its slip integrated in small steps. */
     public function test_friction_over_slip(): void
     {
         $even = [['slip' => 0, 'mu' => 0.13], ['slip' => 1, 'mu' => 0.13]];

@@ -7,7 +7,7 @@ namespace Yard\Core\Tests;
 /** Losses of the train, and what they make of the oil on a grade. */
 final class LossesTest extends CoreTestCase
 {
-    /** @return array<string, mixed> a simple set in first (ring held) and reverse (carrier held), a straight-through third */
+    /** @return array<string, mixed> a simple set: ring held, sun held, straight through */
     private static function set(int $sun = 30, int $ring = 74): array
     {
         return [

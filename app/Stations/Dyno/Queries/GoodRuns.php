@@ -14,7 +14,7 @@ final class GoodRuns
     /** Fewer say nothing. */
     private const LEAST = 5;
 
-    /** @return list<array{check: string, where: string, low: float, high: float, runs: int}> eight of ten lie between */
+    /** @return list<array{check: string, where: string, low: float, high: float, runs: int}> eight of ten between */
     public static function beside(Run $run): array
     {
         $runs = DB::table('dyno_runs AS r')

@@ -27,7 +27,7 @@ final class Suspects
     ) {
     }
 
-    /** @return array{run: int, on: string, observed: array<string, string>}|null what the rig saw it do, if it failed there */
+    /** @return array{run: int, on: string, observed: array<string, string>}|null what the rig saw it do wrong */
     public function tested(Unit $unit): ?array
     {
         return $unit->currentBuild === null ? null : $this->tests->showed($unit->currentBuild);
