@@ -27,27 +27,11 @@ final class LiningTemperatureTest extends CoreTestCase
     /** The heat equation on a grid of 60 cells, explicit, flux on the outside, nothing through the middle. */
     public function test_a_thin_plate_on_a_grid(): void
     {
-        [$cells, $half, $capacity] = [60, 0.875e-3, 7850 * 480];
-        $dx = $half / $cells;
-        $dt = 0.2 * $dx ** 2 * $capacity / 46;
         $flux = 2 * 20600 / (0.06 * 0.35);
-        $t = array_fill(0, $cells, 0.0);
-        $hottest = 0.0;
-        for ($n = 0; $n * $dt < 0.35; $n++) {
-            $in = $flux * (1 - $n * $dt / 0.35);
-            $before = 0.0; // through the middle
-            $next = $t;
-            for ($i = 0; $i < $cells; $i++) {
-                $through = $i === $cells - 1 ? $in : 46 * ($t[$i + 1] - $t[$i]) / $dx;
-                $next[$i] += $dt * ($through - $before) / ($capacity * $dx);
-                $before = $through;
-            }
-            $t = $next;
-            $hottest = max($hottest, end($t) + $in * $dx / 2 / 46);
-        }
+        ['hottest' => $hottest, 'mean' => $mean] = self::grid(fn (float $t): float => $flux * (1 - $t / 0.35));
         $out = $this->calc('lining.temperature', self::SHIFT);
         $this->assertEqualsWithDelta(90 + $hottest, $out['peak_degc'], 0.3);
-        $this->assertRelative(array_sum($t) / $cells, $out['bulkRise_k'], 1e-3);
+        $this->assertRelative($mean, $out['bulkRise_k'], 1e-3);
         $this->assertGreaterThan($out['bulkRise_k'], $out['peak_degc'] - 90);
     }
 
@@ -65,17 +49,41 @@ final class LiningTemperatureTest extends CoreTestCase
         for ($slip = 1.0, $whole = 0.0; $slip > 0.0; $whole += 1e-4) {
             $slip -= 1e-4 * $mu($slip);
         }
-        [$cells, $half, $capacity] = [60, 0.875e-3, 7850 * 480];
-        $dx = $half / $cells;
-        $dt = 0.2 * $dx ** 2 * $capacity / 46;
         $scale = $whole / 0.35;
         // Of a unit of inertia the whole heat is 1/2; here it is 20.6 kJ over 0.06 m2.
         $flux = 20600 / 0.06 / 0.5 * $scale;
-        $t = array_fill(0, $cells, 0.0);
-        [$hottest, $slip] = [0.0, 1.0];
-        for ($n = 0; $n * $dt < 0.35; $n++) {
+        $slip = 1.0;
+        ['hottest' => $hottest] = self::grid(function (float $t, float $dt) use (&$slip, $mu, $flux, $scale): float {
             $in = $slip > 0.0 ? $flux * $mu($slip) * $slip : 0.0;
             $slip -= $dt * $scale * $mu(max(0.0, $slip));
+
+            return $in;
+        });
+        $out = $this->calc('lining.temperature', ['friction' => $rising] + self::SHIFT);
+        $this->assertEqualsWithDelta(90 + $hottest, $out['peak_degc'], 0.6);
+        $late = ['plate_mm' => 60] + self::SHIFT;
+        $thick = fn (array $of): float => $this->calc('lining.temperature', $of + $late)['peakAt_s'];
+        $this->assertGreaterThan($thick([]) + 0.01, $thick(['friction' => $rising]), 'it bites softer at the start');
+        $this->assertRelative($plain['bulkRise_k'], $out['bulkRise_k'], 1e-9);
+        $order = ['friction' => array_reverse($rising)] + self::SHIFT;
+        $this->assertRefused('lining.temperature', $order, 'order', '/friction/1/slip');
+    }
+
+    /**
+     * The heat equation on 60 cells, explicit, flux on the outside, nothing through the middle.
+     *
+     * @param  callable(float, float): float  $flux  W/m2 at a time, and the step
+     * @return array{hottest: float, mean: float} K
+     */
+    private static function grid(callable $flux): array
+    {
+        [$cells, $capacity] = [60, 7850 * 480];
+        $dx = 0.875e-3 / $cells;
+        $dt = 0.2 * $dx ** 2 * $capacity / 46;
+        $t = array_fill(0, $cells, 0.0);
+        $hottest = 0.0;
+        for ($n = 0; $n * $dt < 0.35; $n++) {
+            $in = $flux($n * $dt, $dt);
             $before = 0.0;
             $next = $t;
             for ($i = 0; $i < $cells; $i++) {
@@ -86,14 +94,8 @@ final class LiningTemperatureTest extends CoreTestCase
             $t = $next;
             $hottest = max($hottest, end($t) + $in * $dx / 2 / 46);
         }
-        $out = $this->calc('lining.temperature', ['friction' => $rising] + self::SHIFT);
-        $this->assertEqualsWithDelta(90 + $hottest, $out['peak_degc'], 0.6);
-        $late = ['plate_mm' => 60] + self::SHIFT;
-        $thick = fn (array $of): float => $this->calc('lining.temperature', $of + $late)['peakAt_s'];
-        $this->assertGreaterThan($thick([]) + 0.01, $thick(['friction' => $rising]), 'it bites softer at the start');
-        $this->assertRelative($plain['bulkRise_k'], $out['bulkRise_k'], 1e-9);
-        $order = ['friction' => array_reverse($rising)] + self::SHIFT;
-        $this->assertRefused('lining.temperature', $order, 'order', '/friction/1/slip');
+
+        return ['hottest' => $hottest, 'mean' => array_sum($t) / $cells];
     }
 
     public function test_shift_after_shift(): void

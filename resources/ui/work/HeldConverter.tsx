@@ -42,8 +42,8 @@ export function HeldConverter({ held: h }: { held: Held }) {
             <ul className="mt-1 flex flex-wrap gap-x-6">
                 {h.thrust.map((t) => (
                     <li key={t.name}>
-                        <strong className="num">{t.force_n.toFixed(0)} N</strong> on the crankshaft’s thrust bearing:{' '}
-                        {t.name}, {t.charge_kpa.toFixed(0)} kPa
+                        <strong className="num">{t.force_n.toFixed(0)} N</strong>{' '}
+                        {`on the crankshaft’s thrust bearing: ${t.name}, ${t.charge_kpa.toFixed(0)} kPa`}
                     </li>
                 ))}
             </ul>
