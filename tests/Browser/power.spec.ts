@@ -17,7 +17,7 @@ test('a new train is entered, solved as typed, drawn, and kept as a family', asy
     await expect(page.getByRole('img', { name: /Power flow. Gear 1, ratio 3.000; applied C1, B1/ })).toBeVisible();
     await page.reload();
     await expect(page.getByLabel('Sun teeth of P1')).toHaveValue('36');
-    await page.getByLabel('Code').fill('own3');
+    await page.getByLabel('Code', { exact: true }).fill('own3');
     await page.getByLabel('Name', { exact: true }).fill('A train of our own');
     await page.getByRole('button', { name: 'Write it into the catalog' }).click();
     await expect(page.getByRole('radio', { name: 'OWN3' })).toBeChecked();
