@@ -85,6 +85,12 @@ abstract class TestCase extends LaravelTestCase
         return $this->checked('get', $path, $this->getJson("/api$path"));
     }
 
+    /** @param  string  $path  begins with the section: teardown.work.operations */
+    protected function onCard(string $path, string $tag = 'C-9001'): mixed
+    {
+        return $this->read("/units/$tag?sections=".Str::before($path, '.'))->assertOk()->json($path);
+    }
+
     /** @param  array<string, mixed>  $body */
     protected function write(
         string $path,

@@ -149,7 +149,7 @@ final class AssemblyDepthTest extends TestCase
         $this->bringTo('assembly');
         $this->workThrough('C-9001', 'assembly', 'support');
         $support = fn (): array => array_column(
-            $this->read('/units/C-9001')->json('assembly.work.operations'),
+            $this->onCard('assembly.work.operations'),
             null,
             'code',
         )['support'];

@@ -22,7 +22,7 @@ final class BenchTest extends TestCase
     /** @return array<string, array<string, mixed>> by code */
     private function operations(string $bench): array
     {
-        return array_column($this->read('/units/'.self::TAG)->json("$bench.work.operations"), null, 'code');
+        return array_column($this->onCard("$bench.work.operations", self::TAG), null, 'code');
     }
 
     private function move(string $bench, string $operation, string $move, string $note = ''): TestResponse
@@ -132,7 +132,7 @@ final class BenchTest extends TestCase
             $opened,
         );
         $this->assertStringContainsString('was undone', $this->operations('assembly')['shell']['reason']);
-        $readings = $this->read('/units/'.self::TAG)->json('assembly.places');
+        $readings = $this->onCard('assembly.places', self::TAG);
         $front = array_values(array_filter($readings, fn (array $p) => $p['code'] === 'front'))[0];
         $this->assertSame([[], null], [$front['readings'], $front['fit']], 'play and washer are open again');
         $this->assertSame(0, DB::table('installed_parts')->where('place', 'front')->whereNull('removed_at')->count());
@@ -235,7 +235,7 @@ final class BenchTest extends TestCase
         $this->as('builder')->prove(self::TAG, 'assembly', 'roller', 'count', ['counts' => ['rollers' => 16]]);
         $this->assertProblem($this->move('assembly', 'clean', 'pause'), 409, 'is done');
         $this->move('assembly', 'roller', 'pause', 'Called to the telephone before it was tried.')->assertOk();
-        $left = $this->read('/units/'.self::TAG)->json('assembly.work.handover');
+        $left = $this->onCard('assembly.work.handover', self::TAG);
         $this->assertSame(
             [['roller', 'paused', 'Imre Soll', 'Called to the telephone before it was tried.', 1, 2]],
             array_map(

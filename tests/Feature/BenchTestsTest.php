@@ -231,7 +231,7 @@ final class BenchTestsTest extends TestCase
         $release = ['version' => 1, 'acknowledged' => ['pressure-raised', 'lockup-firm']];
         $card = $this->write('/units/C-9001/ordering/release', $release)->assertOk();
         $this->assertSame('assembly', $card->json('station'));
-        $work = $this->read('/units/C-9001?sections=assembly')->json('assembly.work.operations');
+        $work = $this->onCard('assembly.work.operations');
         $codes = array_column($work, 'code');
         $this->assertContains('valves', $codes);
         $this->assertSame([], array_intersect(['pack-C1', 'end-play', 'sprag', 'rear-brake', 'pump'], $codes));

@@ -107,7 +107,7 @@ final class BuildTest extends TestCase
             ->update(['price' => 999]);
         $this->assertSame(
             $price,
-            $this->read('/units/C-9001')->json('ordering.order.spec.price'),
+            $this->onCard('ordering.order.spec.price'),
             'a later catalog edit changes nothing',
         );
         $this->assertProblem($this->write('/units/C-9001/ordering', ['package' => 'daily']), 409, 'teardown');
@@ -431,7 +431,7 @@ final class BuildTest extends TestCase
         $this->workThrough('C-9001', 'dispatch', 'order-check-2');
         $refused = $this->as('manager')->write('/units/C-9001/dispatch/shipment', ['customer' => 'WS-LOW']);
         $this->assertProblem($refused, 409, $final[1]['text']);
-        $work = $this->read('/units/C-9001')->json('dispatch.work.operations');
+        $work = $this->onCard('dispatch.work.operations');
         $this->assertSame('waits', array_column($work, 'state', 'code')['packed']);
         $this->workThrough('C-9001', 'dispatch');
         $card = $this->write('/units/C-9001/dispatch/shipment', ['customer' => 'WS-LOW'])->assertCreated();
@@ -490,7 +490,7 @@ final class BuildTest extends TestCase
         $this->house('converter-fill', 'dry, topped up in steps');
         $this->house('soak-time', 'overnight');
         $this->write('/units/C-9001/ordering/release', ['version' => 1])->assertOk();
-        $assembly = $this->read('/units/C-9001?sections=assembly')->assertOk()->json('assembly');
+        $assembly = $this->onCard('assembly');
         $front = collect($assembly['places'])->firstWhere('code', 'front');
         $this->assertSame(
             [['min' => 0.003, 'max' => 0.019], 0.011, '0.003-0.019 in'],
@@ -513,7 +513,7 @@ final class BuildTest extends TestCase
         $this->house('end-play-window', '0.007-0.019 in');
         $this->assertSame(
             0.003,
-            collect($this->read('/units/C-9001?sections=assembly')->json('assembly.places'))->firstWhere(
+            collect($this->onCard('assembly.places'))->firstWhere(
                 'code',
                 'front',
             )['window']['min'],
@@ -893,7 +893,7 @@ final class BuildTest extends TestCase
         $this->assertProblem($measure(['reading' => '.500']), 422, 'cannot have shown', '/answer/reading');
         $this->assertProblem($measure(['reading' => '25 psi']), 422, 'this field takes a length', '/answer/reading');
         $measure(['reading' => '24 thou'])->assertOk();
-        $this->assertSame('24 thou', $this->read('/units/C-9001')->json('assembly.places.0.readings.0.typed'));
+        $this->assertSame('24 thou', $this->onCard('assembly.places.0.readings.0.typed'));
         $best = $this->write('/units/C-9001/assembly/places/C1/propose', ['reading' => '.982'])->json('result.best');
         $this->prove('C-9001', 'assembly', 'pack-C1', 'fit-pack-c1', ['reading' => '.982', 'picks' => $best['picks']]);
         $this->assertProblem(
@@ -928,7 +928,7 @@ final class BuildTest extends TestCase
             'reading' => '2 psi',
             'gauge' => 'P-01',
         ])->assertOk();
-        $clearance = $this->read('/units/C-9001')->json('assembly.places.0.fit.predicted');
+        $clearance = $this->onCard('assembly.places.0.fit.predicted');
         $this->measure('C-9001', [
             'kind' => 'pack',
             'code' => 'C1',
@@ -965,7 +965,7 @@ final class BuildTest extends TestCase
         $this->assembleEverything('C-9001');
         $card = $this->write('/units/C-9001/assembly/sign-off')->assertCreated();
         $this->assertSame('dispatch', $card->json('station'));
-        $this->assertTrue($this->read('/units/C-9001')->json('dispatch.sheet.notDynoTested'));
+        $this->assertTrue($this->onCard('dispatch.sheet.notDynoTested'));
         $this->workThrough('C-9001', 'dispatch');
         $this->as('manager')
             ->write('/units/C-9001/dispatch/shipment', ['customer' => 'WS-LOW'])

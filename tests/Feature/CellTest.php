@@ -122,7 +122,7 @@ final class CellTest extends TestCase
             'reason' => 'Cold oil, agreed with the customer',
         ])->assertOk();
         $this->assertSame('dispatch', $card->json('station'));
-        $sheet = $this->read('/units/C-9001?sections=dispatch')->json('dispatch.sheet');
+        $sheet = $this->onCard('dispatch.sheet');
         $this->assertSame(
             ['conditional', 'Cold oil, agreed with the customer'],
             [$sheet['dyno']['verdict'], $sheet['dyno']['reason']],
@@ -168,7 +168,7 @@ final class CellTest extends TestCase
         $this->write("/dyno/runs/$run->id/verdict", ['verdict' => 'pass'])->assertOk();
         $event = DB::table('ledger')->where('kind', 'run.analysed')->orderByDesc('id')->value('payload');
         $this->assertSame($run->trace_sha256, json_decode($event, true)['traceSha256']);
-        $sheet = $this->read('/units/C-9001?sections=dispatch')->json('dispatch.sheet');
+        $sheet = $this->onCard('dispatch.sheet');
         $this->assertSame($run->trace_sha256, $sheet['dyno']['traceSha256']);
     }
 

@@ -25,7 +25,7 @@ final class DeskBenchTest extends TestCase
     /** @return array<string, string> state by code */
     private function states(string $bench): array
     {
-        return array_column($this->read('/units/C-9001')->json("$bench.work.operations"), 'state', 'code');
+        return array_column($this->onCard("$bench.work.operations"), 'state', 'code');
     }
 
     private function came(): string
@@ -90,11 +90,11 @@ final class DeskBenchTest extends TestCase
             'observation-codes',
             ['choice' => $choice],
         );
-        $work = $this->read('/units/C-9001')->json('returns.work.operations');
+        $work = $this->onCard('returns.work.operations');
         $asked = array_column($work, null, 'code')['codes']['proofs'][0];
         $this->assertSame(['none', 'overheat', 'sensor', 'slip', 'cannot be said'], $asked['choices']);
         $this->assertProblem($desk('perhaps'), 422, 'Vehicle codes', '/answer/choice');
-        $before = $this->read('/units/C-9001')->json('returns.cases.0.ranking');
+        $before = $this->onCard('returns.cases.0.ranking');
         $case = $desk('overheat')->assertOk()->json('returns.cases.0');
         $this->assertSame(['codes' => 'overheat'], $case['observed']);
         $this->assertNotEquals($before, $case['ranking'], 'it weighs');
@@ -189,7 +189,7 @@ final class DeskBenchTest extends TestCase
         $this->workThrough('C-9001', 'teardown', 'tail');
         $this->as('teardown');
         $this->prove('C-9001', 'teardown', 'tail', 'count', ['counts' => ['tail bolts' => 7]], 'One more')->assertOk();
-        $differ = fn () => $this->read('/units/C-9001')->json('teardown.discrepancies');
+        $differ = fn () => $this->onCard('teardown.discrepancies');
         $this->assertStringContainsString('another pattern', $differ()[0]['means']);
         $undo = ['move' => 'undo', 'note' => 'Counted the washer'];
         $this->write('/units/C-9001/teardown/operations/tail/moves', $undo)->assertOk();

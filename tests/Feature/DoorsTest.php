@@ -115,6 +115,12 @@ final class DoorsTest extends TestCase
     {
         $this->as('manager');
         $this->assertProblem($this->getJson('/api/units/NOPE'), 404, 'nothing under this number');
+        $this->assertProblem(
+            $this->getJson('/api/units/C-0201?sections=dyno,attic'),
+            422,
+            'has no section',
+            '/sections',
+        );
         $this->assertProblem($this->getJson('/api/nowhere'), 404, 'nothing at this address');
         $this->assertProblem($this->deleteJson('/api/units'), 405, 'does not take');
         $this->assertProblem(

@@ -76,7 +76,7 @@ final class FromCoreToReturnTest extends TestCase
             ->assertOk()
             ->assertJsonPath('station', 'assembly');
 
-        $opened = fn (): array => $this->as('manager')->read('/units/C-9001?sections=teardown')->json('teardown');
+        $opened = fn (): array => $this->as('manager')->onCard('teardown');
         $teardown = $opened();
         $this->assertSame($bad['id'], $teardown['tested']['run'], 'the trace is evidence for whoever opens it again');
         $this->assertSame('delayed', $teardown['tested']['observed']['2-3']);

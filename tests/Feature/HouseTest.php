@@ -50,7 +50,7 @@ final class HouseTest extends TestCase
     public function test_what_bars_the_sign_off_is_the_same_on_screen_and_at_the_gate(): void
     {
         $unit = $this->bringTo('assembly');
-        $shown = array_column($this->as('builder')->read('/units/C-9001')->json('assembly.blockers'), 'code');
+        $shown = array_column($this->as('builder')->onCard('assembly.blockers'), 'code');
         $gate = array_map(fn ($b) => $b->code, app(Gatekeeper::class)->blockers($unit->refresh(), Gate::SignOff));
         $this->assertSame($gate, $shown);
         foreach (

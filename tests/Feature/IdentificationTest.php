@@ -9,7 +9,7 @@ final class IdentificationTest extends TestCase
     public function test_answers_move_the_posterior_and_the_next_question(): void
     {
         $this->receive()->assertCreated();
-        $before = $this->read('/units/C-9001')->json('identification');
+        $before = $this->onCard('identification');
         // Priors 30/50/40 of the pack.
         $this->assertEqualsWithDelta(
             50 / 120,
@@ -29,7 +29,7 @@ final class IdentificationTest extends TestCase
         ])->assertOk();
         $this->assertEqualsWithDelta(
             $after['entropyBits'],
-            $this->read('/units/C-9001')->json('identification.entropyBits'),
+            $this->onCard('identification.entropyBits'),
             1e-12,
             '"cannot see" says nothing about the unit',
         );
@@ -49,7 +49,7 @@ final class IdentificationTest extends TestCase
         ])->assertOk();
         $this->assertSame(
             '66.04',
-            collect($this->read('/units/C-9001')->json('identification.questions'))->firstWhere(
+            collect($this->onCard('identification.questions'))->firstWhere(
                 'feature',
                 'front-seal-mm',
             )['answer'],
@@ -118,7 +118,7 @@ final class IdentificationTest extends TestCase
     public function test_looks_that_cost_nothing_come_before_what_must_be_measured_or_opened(): void
     {
         $this->bringTo('identification');
-        $questions = $this->read('/units/C-9001?sections=identification')->json('identification.questions');
+        $questions = $this->onCard('identification.questions');
         $free = array_map(
             fn (array $q) => $q['effort'] <= 1,
             array_filter($questions, fn (array $q) => $q['gainBits'] > 0.01),
@@ -170,7 +170,7 @@ final class IdentificationTest extends TestCase
         );
         $this->assertSame(
             'lever sensor',
-            $this->as('manager')->read('/units/C-9001?sections=ordering')->json('ordering.foreignParts.0.part'),
+            $this->as('manager')->onCard('ordering.foreignParts.0.part'),
             'the order desk sees it',
         );
     }

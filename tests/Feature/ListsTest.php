@@ -226,6 +226,16 @@ final class ListsTest extends TestCase
         $this->assertSame([], $this->read('/stock?q='.rawurlencode('%'))->json('parts'));
     }
 
+    public function test_parts_are_the_same_whether_looked_up_or_walked_to(): void
+    {
+        foreach (['plate', 'ST-0', 'seal ring', 'sprag', 'nothing of the kind'] as $typed) {
+            $looked = Part::called($typed)->orderBy('number')->pluck('number')->all();
+            $this->assertSame($looked, Part::calledAmongAll($typed)->orderBy('number')->pluck('number')->all(), $typed);
+            $this->assertSame(count($looked), Part::countCalled($typed), $typed);
+        }
+        $this->assertGreaterThan(50, Part::countCalled('plate'));
+    }
+
     public function test_customers_are_found_however_many_there_are(): void
     {
         foreach (range(1, 600) as $n) {

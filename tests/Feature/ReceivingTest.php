@@ -213,7 +213,7 @@ final class ReceivingTest extends TestCase
             'tagCode' => ' k9b1234 ',
         ])->assertCreated();
         $answers = array_column(
-            $this->read('/units/C-9001?sections=identification')->json('identification.questions'),
+            $this->onCard('identification.questions'),
             'answer',
             'feature',
         );

@@ -33,7 +33,7 @@ final class ReturnsTest extends TestCase
     public function test_papers_are_frozen_when_the_unit_leaves(): void
     {
         $this->shipped();
-        $sheet = $this->read('/units/C-9001')->json('dispatch.sheet');
+        $sheet = $this->onCard('dispatch.sheet');
         $this->assertSame(
             ['Low and reverse pack', 'Forward clutch pack', 'Reverse clutch pack'],
             array_slice(array_column($sheet['numbers'], 'name'), 0, 3),
@@ -126,7 +126,7 @@ final class ReturnsTest extends TestCase
             'value' => $value,
             'version' => $version,
         ]);
-        $start = $this->read('/units/C-9001')->json('returns.cases.0.ranking');
+        $start = $this->onCard('returns.cases.0.ranking');
         $card = $see('oil-level', 'empty', 1)->assertOk();
         $this->assertSame('lost-oil', $card->json('returns.cases.0.ranking.0.verdict'));
         $card = $see('planet-colour', 'blue or purple', 2)->assertOk();
@@ -150,7 +150,7 @@ final class ReturnsTest extends TestCase
     public function test_the_record_is_evidence_where_nobody_looked(): void
     {
         $number = $this->returned();
-        $case = fn () => $this->read('/units/C-9001')->assertOk()->json('returns.cases.0');
+        $case = fn () => $this->onCard('returns.cases.0');
         $this->assertSame(['depth'], array_keys($case()['known']), 'nobody reported the fitting or measured anything');
         $this->assertSame('not on file', $case()['known']['depth']['value']);
 
@@ -223,8 +223,8 @@ final class ReturnsTest extends TestCase
             'value' => 'none',
             'version' => 1,
         ])->assertOk();
-        $this->assertSame('No drive', $this->read('/units/C-9001')->json('returns.cases.0.complaint'));
-        $this->assertSame('No third or fourth', $this->read('/units/C-9001')->json('receiving.complaint'));
+        $this->assertSame('No drive', $this->onCard('returns.cases.0.complaint'));
+        $this->assertSame('No third or fourth', $this->onCard('receiving.complaint'));
     }
 
     public function test_a_verdict_against_the_evidence_needs_a_reason_and_ends_the_case(): void

@@ -248,7 +248,7 @@ final class ShopFloorTest extends TestCase
     {
         $this->bringTo('assembly');
         $this->house('reuse', 'always-list', 'No time to argue about bushings.');
-        $card = $this->read('/units/C-9001')->assertOk()->json();
+        $card = $this->read('/units/C-9001?sections=teardown,assembly')->assertOk()->json();
         $this->assertSame(
             [
                 [

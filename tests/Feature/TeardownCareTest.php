@@ -89,7 +89,7 @@ final class TeardownCareTest extends TestCase
     {
         $this->bringTo('teardown');
         $this->as('teardown');
-        $codes = fn (): array => array_column($this->read('/units/C-9001')->json('teardown.work.operations'), 'code');
+        $codes = fn (): array => array_column($this->onCard('teardown.work.operations'), 'code');
         $this->assertNotContains('wash-debris', $codes());
         $unit = Unit::query()->where('core_tag', 'C-9001')->firstOrFail();
         $unit->update(['clues' => ['inside-film' => 'grey over everything']]);
@@ -121,7 +121,7 @@ final class TeardownCareTest extends TestCase
         $this->as('teardown');
         $this->workThrough('C-9001', 'teardown');
         $left = array_filter(
-            $this->read('/units/C-9001')->json('teardown.work.operations'),
+            $this->onCard('teardown.work.operations'),
             fn (array $o): bool => $o['state'] !== 'done' && ! $o['alternative'],
         );
         $this->assertSame([], array_column($left, 'code'));
@@ -152,6 +152,22 @@ final class TeardownCareTest extends TestCase
         $this->assertProblem($stage('washer'), 409, 'there already');
         $this->assertProblem($stage('bin'), 422, 'stage', '/stage');
         $this->write('/units/C-9001/trays/T-1', [], null, 'DELETE')->assertOk()->assertJsonPath('trays', []);
+    }
+
+    public function test_what_was_counted_out_is_offered_until_it_lies_in_a_tray(): void
+    {
+        $this->bringTo('teardown');
+        $this->as('teardown');
+        $loose = fn (): array => array_column($this->read('/units/C-9001/trays')->json('loose'), 'count', 'name');
+        $this->assertSame([], $loose());
+        $this->workThrough('C-9001', 'teardown', 'valve-body');
+        $this->assertArrayNotHasKey('check balls', $loose(), 'they lie under the valve body');
+        $this->workThrough('C-9001', 'teardown');
+        $counted = $loose();
+        $this->assertSame(8, $counted['check balls']);
+        $items = [['name' => 'check balls', 'count' => 7]];
+        $this->write('/units/C-9001/trays', ['tag' => 'T-1', 'items' => $items])->assertCreated();
+        $this->assertEquals(['check balls' => 1] + $counted, $loose());
     }
 
     public function test_two_people_grade_the_same_part_and_the_second_does_not_know_the_first(): void
@@ -278,7 +294,7 @@ final class TeardownCareTest extends TestCase
         $this->workThrough('C-9001', 'dispatch');
         $this->as('manager')->write('/units/C-9001/dispatch/shipment', ['customer' => 'WS-LOW'])->assertCreated();
         $this->as('returns');
-        $sheet = $this->read('/units/C-9001')->json('dispatch.sheet');
+        $sheet = $this->onCard('dispatch.sheet');
         $this->assertSame('Cooler exchanged, lines flushed, flow measured.', $sheet['conditions'][0]['condition']);
         $installed = [
             'installedOn' => now()->format('Y-m-d'),

@@ -16,7 +16,7 @@ final class TeardownDepthTest extends TestCase
     /** @return array<string, mixed> */
     private function finding(string $part): array
     {
-        $list = $this->read('/units/C-9001')->json('teardown.inspection');
+        $list = $this->onCard('teardown.inspection');
 
         return array_column($list, 'finding', 'part')[$part];
     }
@@ -84,7 +84,7 @@ final class TeardownDepthTest extends TestCase
     {
         $this->bringTo('teardown');
         $see = fn (array $observed) => $this->as('teardown')->write('/units/C-9001/teardown/leak', compact('observed'));
-        $start = $this->read('/units/C-9001')->json('teardown.leak');
+        $start = $this->onCard('teardown.leak');
         $this->assertSame([], (array) $start['observed']);
         $this->assertContains($start['ranking'][0]['id'], ['pan', 'front-seal'], 'nothing seen: what leaks most often');
         $leak = $see(['where' => 'bell housing'])->assertOk()->json('teardown.leak');
@@ -114,7 +114,7 @@ final class TeardownDepthTest extends TestCase
         $this->assertSame(['Pump to case', 'broken', 0.7], [$kept[0]['name'], $kept[0]['trouble'], $kept[0]['hours']]);
         $this->workThrough('C-9001', 'teardown');
         $this->write('/units/C-9001/teardown/complete')->assertOk();
-        $pump = array_column($this->read('/units/C-9001')->json('assembly.work.operations'), null, 'code')['pump'];
+        $pump = array_column($this->onCard('assembly.work.operations'), null, 'code')['pump'];
         $this->assertStringContainsString('Left-hand drill', $pump['earlier'][0], 'said where it bites');
     }
 
@@ -124,7 +124,7 @@ final class TeardownDepthTest extends TestCase
         $this->write('/units/C-9001/identification', ['variant' => 'TX6-F1', 'note' => 'papers'])->assertOk();
         $this->as('manager')->write('/units/C-9001/ordering', ['package' => 'daily'])->assertCreated();
         $this->write('/units/C-9001/ordering/release', ['version' => 1])->assertOk();
-        $methods = array_column($this->read('/units/C-9001')->json('teardown.rescue.methods'), null, 'code');
+        $methods = array_column($this->onCard('teardown.rescue.methods'), null, 'code');
         $this->assertStringContainsString('No flame', $methods['flame']['forbidden']);
         $this->assertNull($methods['warm-air']['forbidden']);
         $this->assertStringContainsString('bedded in paste', $methods['insert']['note']);
@@ -173,7 +173,7 @@ final class TeardownDepthTest extends TestCase
         $this->assertSame(['PL-94', 1], [$lot->part->number, $lot->quantity]);
         $this->assertSame(
             [['part' => 'PL-94', 'name' => $lot->part->name, 'lot' => 'C-9001/PL-94']],
-            $this->read('/units/C-9001')->json('teardown.reclaimed'),
+            $this->onCard('teardown.reclaimed'),
         );
     }
 
@@ -229,7 +229,7 @@ final class TeardownDepthTest extends TestCase
             ->write('/units/C-9001/teardown/unharmed', compact('parts'));
         $this->assertProblem($say('forward-steels', 'chimney'), 422, 'no part', '/parts/1');
         $this->assertNull(array_column(
-            $this->read('/units/C-9001')->json('teardown.inspection'),
+            $this->onCard('teardown.inspection'),
             'finding',
             'part',
         )['forward-steels'], 'whole or not at all');
@@ -251,12 +251,12 @@ final class TeardownDepthTest extends TestCase
         $this->bringTo('teardown');
         $this->as('teardown');
         $share = function (): float {
-            $suspects = $this->read('/units/C-9001')->json('teardown.suspects');
+            $suspects = $this->onCard('teardown.suspects');
             $c3 = array_filter($suspects, fn (array $s): bool => [$s['element'], $s['fault']] === ['C3', 'weak']);
 
             return array_values($c3)[0]['posterior'];
         };
-        $this->assertSame([], $this->read('/units/C-9001')->json('teardown.suspects'));
+        $this->assertSame([], $this->onCard('teardown.suspects'));
         $observed = ['1' => 'ok', '2' => 'ok', '3' => 'slips', '4' => 'delayed'];
         $this->write('/units/C-9001/teardown/symptoms', compact('observed'))->assertOk();
         $driven = $share();
@@ -267,7 +267,7 @@ final class TeardownDepthTest extends TestCase
         $black = compact('version') + ['condition' => 'black', 'role' => 'cause'] + $said;
         $this->write(self::FINDINGS, $black)->assertCreated();
         $this->assertGreaterThan($driven, $share());
-        $because = $this->read('/units/C-9001')->json('teardown.suspects.0.because');
+        $because = $this->onCard('teardown.suspects.0.because');
         $this->assertStringContainsString('Its parts were found burnt.', $because);
     }
 

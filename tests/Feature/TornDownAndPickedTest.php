@@ -121,7 +121,7 @@ final class TornDownAndPickedTest extends TestCase
             ->where('code', 'pan')
             ->update(['confidence' => 'borrowed']);
         $this->bringTo('assembly');
-        $card = $this->read('/units/C-9001')->json('assembly');
+        $card = $this->onCard('assembly');
         $pan = array_column($card['work']['operations'], null, 'code')['pan'];
         $this->assertSame(['sign', 'torque'], array_column($pan['proofs'], 'kind'));
         $this->assertStringContainsString('borrowed from an equal thread', $pan['proofs'][0]['of']);

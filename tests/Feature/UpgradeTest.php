@@ -5,6 +5,7 @@ namespace Tests\Feature;
 use App\Kernel\Ledger\VerifyState;
 use App\Shop\Models\Person;
 use App\Yard\Models\Build;
+use App\Yard\StationName;
 use Illuminate\Foundation\Testing\TestCase as LaravelTestCase;
 use Illuminate\Support\Facades\Artisan;
 use Illuminate\Support\Facades\DB;
@@ -215,8 +216,9 @@ final class UpgradeTest extends LaravelTestCase
         $this->actingAs(Person::query()->where('role', 'manager')->firstOrFail(), 'badge');
         $tags = DB::table('units')->pluck('core_tag');
         $this->assertGreaterThan(40, $tags->count());
+        $all = implode(',', array_column(StationName::inHouse(), 'value'));
         foreach ($tags as $tag) {
-            $this->getJson("/api/units/$tag")->assertOk();
+            $this->getJson("/api/units/$tag?sections=$all")->assertOk();
         }
         foreach (['yard', 'yard/day', 'yard/plan', 'units', 'stock', 'house-rules', 'catalog/families'] as $page) {
             $this->getJson("/api/$page")->assertOk();

@@ -14,7 +14,7 @@ final class WithoutCellTest extends TestCase
     /** @return array{gears: list<array{gear: string, min: float, max: float}>, road: list<array{code: string}>} */
     private function sheet(): array
     {
-        return $this->as('manager')->read('/units/C-9001?sections=dyno')->assertOk()->json('dyno.withoutCell');
+        return $this->as('manager')->onCard('dyno.withoutCell');
     }
 
     /** @param  array<string, mixed>  $change */

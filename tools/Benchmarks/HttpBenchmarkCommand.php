@@ -56,7 +56,7 @@ final class HttpBenchmarkCommand extends Command
                 'session' => fn () => $this->send('GET', '/api/session'),
                 'yard board' => fn () => $this->send('GET', '/api/yard'),
                 'units' => fn () => $this->send('GET', '/api/units'),
-                'route card, whole' => fn () => $this->send('GET', '/api/units/C-0205'),
+                'route card, summary' => fn () => $this->send('GET', '/api/units/C-0205'),
                 'card, assembly' => fn () => $this->send('GET', '/api/units/C-0205?sections=assembly'),
                 'card, teardown' => fn () => $this->send('GET', '/api/units/C-0218?sections=teardown'),
                 'card, dispatch' => fn () => $this->send('GET', '/api/units/C-0211?sections=dispatch'),

@@ -41,12 +41,42 @@ final class Part extends Record
     public static function called(string $typed): Builder
     {
         // Two indexes, one after the other: an OR across them would read every part.
-        $words = (string) preg_replace('/[^\p{L}\p{N}-]+/u', ' ', $typed);
-        $hits = self::query()
-            ->where('number', 'like', addcslashes($typed, '%_\\').'%')
-            ->select('id')
-            ->union(self::query()->whereFullText(['number', 'name', 'aliases'], $words)->select('id'));
+        return self::query()->joinSub(self::hits($typed), 'hit', 'hit.id', '=', 'parts.id');
+    }
 
-        return self::query()->joinSub($hits, 'hit', 'hit.id', '=', 'parts.id');
+    public static function countCalled(string $typed): int
+    {
+        return self::query()->fromSub(self::hits($typed), 'hit')->count();
+    }
+
+    /** @return Builder<self> the same parts, found by walking a list in its order: soonest where many are called so */
+    public static function calledAmongAll(string $typed): Builder
+    {
+        return self::query()->where(
+            fn (Builder $q) => $q
+                ->where('number', 'like', self::beginning($typed))
+                ->orWhereFullText(self::WORDS, self::words($typed)),
+        );
+    }
+
+    private const WORDS = ['number', 'name', 'aliases'];
+
+    /** @return Builder<self> */
+    private static function hits(string $typed): Builder
+    {
+        return self::query()
+            ->where('number', 'like', self::beginning($typed))
+            ->select('id')
+            ->union(self::query()->whereFullText(self::WORDS, self::words($typed))->select('id'));
+    }
+
+    private static function beginning(string $typed): string
+    {
+        return addcslashes($typed, '%_\\').'%';
+    }
+
+    private static function words(string $typed): string
+    {
+        return (string) preg_replace('/[^\p{L}\p{N}-]+/u', ' ', $typed);
     }
 }

@@ -36,16 +36,15 @@ final class CoreBalance
                     .'MIN(due_on) AS oldest',
                 [now()->format('Y-m-d')],
             );
-        $rows = DB::table('customers AS c')
-            ->leftJoinSub($owed, 'd', 'd.customer_id', '=', 'c.id')
+        $customers = DB::table('customers AS c')
             ->where('c.core_account', true) // owed a core or sent one, ever
-            ->when($typed !== '', fn ($q) => $q->where('c.name', 'like', addcslashes($typed, '%_\\').'%'))
+            ->when($typed !== '', fn ($q) => $q->where('c.name', 'like', addcslashes($typed, '%_\\').'%'));
+        $rows = (clone $customers)
+            ->leftJoinSub($owed, 'd', 'd.customer_id', '=', 'c.id')
             ->orderByRaw(implode(', ', [...$by, 'c.name', 'c.id']))
             ->offset($skip)
             ->limit($size + 1)
-            ->select(['c.id', 'c.code', 'c.name', 'owed', 'charged', 'overdue', 'oldest'])
-            ->selectRaw('COUNT(*) OVER () AS total')
-            ->get();
+            ->get(['c.id', 'c.code', 'c.name', 'owed', 'charged', 'overdue', 'oldest']);
         $page = $rows->take($size);
         $came = self::received(DB::table('units AS u'))
             ->whereIn('u.customer_id', $page->pluck('id'))
@@ -55,7 +54,7 @@ final class CoreBalance
             ->keyBy('customer_id');
 
         return [
-            'total' => (int) ($rows->first()->total ?? 0),
+            'total' => $customers->count(),
             'after' => $rows->count() > $size ? $skip + $size : null,
             'balances' => array_values(
                 $page->map(fn (\stdClass $r) => self::shown($r, $came[$r->id] ?? null))->all(),

@@ -15,10 +15,11 @@ final class StockController
     {
         $in = $request->validated();
         $size = (int) config('yard.page_size');
-        $page = $shelf->page($in['q'] ?? '', $in['sort'] ?? null, $in['after'] ?? null, $size);
+        $total = $shelf->total($in['q'] ?? '');
+        $page = $shelf->page($in['q'] ?? '', $total, $in['sort'] ?? null, $in['after'] ?? null, $size);
 
         return response()->json([
-            'total' => $shelf->total($in['q'] ?? ''),
+            'total' => $total,
             'parts' => array_map(self::shown(...), $page->items()),
             'after' => SortedPages::after($page),
         ]);

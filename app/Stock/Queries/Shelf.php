@@ -6,7 +6,6 @@ use App\Catalog\Models\Part;
 use App\Kernel\SortedPages;
 use App\Kernel\Tally;
 use Illuminate\Contracts\Pagination\CursorPaginator;
-use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Support\Facades\DB;
 
 /** Parts by number or by any of their names, with the pieces on the shelf. */
@@ -14,11 +13,22 @@ final class Shelf
 {
     private const ORDERS = ['number' => 'parts.number', 'name' => 'parts.name', 'price' => 'parts.price'];
 
-    /** @return CursorPaginator<int, Part> `pieces` on each */
-    public function page(string $typed, ?string $sort, ?string $after, int $size): CursorPaginator
+    /** From so many on a page is found sooner by walking the list in its order than by sorting what is called so. */
+    private const MANY = 500;
+
+    /**
+     * @param  int  $total  how many are called so
+     * @return CursorPaginator<int, Part> `pieces` on each
+     */
+    public function page(string $typed, int $total, ?string $sort, ?string $after, int $size): CursorPaginator
     {
+        $called = match (true) {
+            $typed === '' => Part::query(),
+            $total > self::MANY => Part::calledAmongAll($typed),
+            default => Part::called($typed),
+        };
         $page = (new SortedPages(self::ORDERS, 'parts.number'))->page(
-            $this->called($typed)->select('parts.*'),
+            $called->select('parts.*'),
             $sort,
             $after,
             $size,
@@ -38,16 +48,6 @@ final class Shelf
 
     public function total(string $typed): int
     {
-        return $typed === '' ? Tally::of('parts') : $this->called($typed)->count();
-    }
-
-    /** @return Builder<Part> */
-    private function called(string $typed): Builder
-    {
-        if ($typed === '') {
-            return Part::query();
-        }
-
-        return Part::called($typed);
+        return $typed === '' ? Tally::of('parts') : Part::countCalled($typed);
     }
 }

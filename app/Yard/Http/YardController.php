@@ -72,11 +72,7 @@ final class YardController
 
     public function card(RouteCardRequest $request, string $number, RouteCard $card): JsonResponse
     {
-        $in = $request->validated();
-
-        return response()->json(
-            $card->of(Unit::byNumber($number), isset($in['sections']) ? explode(',', $in['sections']) : null),
-        );
+        return response()->json($card->of(Unit::byNumber($number), $request->sections()));
     }
 
     public function history(UnitHistoryRequest $request, string $number, UnitHistory $history): JsonResponse

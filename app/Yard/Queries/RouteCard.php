@@ -16,10 +16,10 @@ final class RouteCard
     }
 
     /**
-     * @param  list<string>|null  $sections  keys of the sections wanted, null for the whole card
+     * @param  list<string>  $sections  keys of the sections wanted
      * @return array<string, mixed> header, holds, which sections there are, and those wanted
      */
-    public function of(Unit $unit, ?array $sections = null): array
+    public function of(Unit $unit, array $sections): array
     {
         $unit = Unit::query()->named()->with('holds')->findOrFail($unit->id);
         $card = UnitSummary::of($unit) + [
@@ -41,7 +41,7 @@ final class RouteCard
         ];
         foreach ($this->sections as $key => $section) {
             $card['sections'][$key] = $section->has($unit);
-            if ($sections === null || in_array($key, $sections, true)) {
+            if (in_array($key, $sections, true)) {
                 $card[$key] = $section->has($unit) ? $section->of($unit) : null;
             }
         }

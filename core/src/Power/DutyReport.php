@@ -4,6 +4,7 @@ declare(strict_types=1);
 
 namespace Yard\Core\Power;
 
+use Closure;
 use Yard\Core\Drivetrain\SolvedGear;
 
 /**
@@ -35,7 +36,14 @@ final class DutyReport
     /** @var array<int, true> */
     private array $openings = [];
 
-    public function __construct(private readonly float $limit)
+    /** @var array<int, float> throttle opening => the least torque an element allows behind the converter, N.m */
+    private array $behind = [];
+
+    /**
+     * @param  Closure(float, int, float): float  $engineFor  torque behind the converter, throttle opening, a torque
+     *     not worth passing => input torque, N.m
+     */
+    public function __construct(private readonly float $limit, private readonly Closure $engineFor)
     {
     }
 
@@ -95,9 +103,20 @@ final class DutyReport
         $this->largest = min($this->largest ?? INF, $inputTorque);
     }
 
+    /** The same of an element behind a slipping converter; which engine that is, is sought when somebody asks. */
+    public function allowsBehind(int $point, float $turbineTorque): void
+    {
+        $this->behind[$point] = min($this->behind[$point] ?? INF, $turbineTorque);
+    }
+
     /** N.m of input torque every element holds; null where none carries any. */
     public function largest(): ?float
     {
+        foreach ($this->behind as $point => $turbineTorque) {
+            $this->allows(($this->engineFor)($turbineTorque, $point, $this->largest ?? INF));
+        }
+        $this->behind = [];
+
         return $this->largest;
     }
 

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Yard\Core\Power;
 
+use LogicException;
+use WeakMap;
 use Yard\Core\Drivetrain\ApplyChart;
 use Yard\Core\Drivetrain\Train;
 use Yard\Core\Hydraulics\Accumulator;
@@ -16,6 +18,9 @@ final class TrainDuty
     public const LOCKUP = 'lock-up';
 
     private const NOTHING = 1e-9;
+
+    /** @var WeakMap<Converter, non-empty-list<float>> */
+    private readonly WeakMap $ratios;
 
     /**
      * @param  list<string>  $locked  gears in which the lock-up clutch is on
@@ -40,6 +45,7 @@ final class TrainDuty
         public readonly ?ShiftSetting $shift,
         public readonly ?float $pressureLimit,
     ) {
+        $this->ratios = new WeakMap;
     }
 
     public static function read(Input $in): self
@@ -165,14 +171,8 @@ final class TrainDuty
     /** What each element holds and is asked in each gear, or in one of them, with the hardware given. */
     public function evaluate(Hardware $hardware, ?string $only = null): DutyReport
     {
-        $report = new DutyReport($this->limit);
-        $behind = array_map(
-            fn (array $point): float => $hardware->converter === null
-                ? 1.0
-                : $hardware->converter->highestTurbineTorque($this->engine->scaled($point['torque'])) /
-                    ($this->engine->peak() * $point['torque']),
-            $this->throttle,
-        );
+        $report = $this->reportOn($hardware);
+        $behind = $this->ratiosBehind($hardware->converter);
         foreach ($this->chart->solved() as $gear => $solved) {
             $gear = (string) $gear;
             if ($only !== null && $gear !== $only) {
@@ -193,6 +193,34 @@ final class TrainDuty
         }
 
         return $report;
+    }
+
+    private function reportOn(Hardware $hardware): DutyReport
+    {
+        $converter = $hardware->converter;
+
+        return new DutyReport(
+            $this->limit,
+            fn (float $turbine, int $point, float $enough): float => $this->engineFor(
+                $turbine,
+                $converter ?? throw new LogicException('Nothing slips without a converter.'),
+                $enough * $this->throttle[$point]['torque'],
+            ) / $this->throttle[$point]['torque'],
+        );
+    }
+
+    /** @return non-empty-list<float> highest torque behind a converter over the engine's peak, a throttle opening each */
+    private function ratiosBehind(?Converter $converter): array
+    {
+        if ($converter === null) {
+            return array_map(static fn (): float => 1.0, $this->throttle);
+        }
+
+        return $this->ratios[$converter] ??= array_map(
+            fn (array $point): float => $converter->highestTurbineTorque($this->engine->scaled($point['torque'])) /
+                ($this->engine->peak() * $point['torque']),
+            $this->throttle,
+        );
     }
 
     /**
@@ -223,15 +251,9 @@ final class TrainDuty
             $report->element($gear, $id, $perNm * $this->inputTorque, $held, $n, $point['opening']);
             if ($perNm > self::NOTHING) {
                 $allowed = $held['capacity_nm'] / ($this->limit * abs($share));
-                $report->allows(
-                    $slips && $id !== self::LOCKUP && $hardware->converter !== null
-                        ? $this->engineFor(
-                            $allowed,
-                            $hardware->converter,
-                            ($report->largest() ?? INF) * $point['torque'],
-                        ) / $point['torque']
-                        : ($allowed * abs($share)) / $perNm,
-                );
+                $slips && $id !== self::LOCKUP
+                    ? $report->allowsBehind($n, $allowed)
+                    : $report->allows(($allowed * abs($share)) / $perNm);
             }
         }
     }

@@ -46,13 +46,9 @@ export async function answer<T>(call: Promise<{ data?: T; error?: unknown; respo
     throw asProblem(error, response.status);
 }
 
-/** The route card by tag or serial: header, holds and the sections named (null: the whole card). */
-export const fetchCard = (number: string, sections: string[] | null) =>
-    answer(
-        api.GET('/units/{number}', {
-            params: { path: { number }, query: sections === null ? {} : { sections: sections.join(',') } },
-        }),
-    );
+/** The route card by tag or serial: header, holds and the sections named. */
+export const fetchCard = (number: string, sections: string[]) =>
+    answer(api.GET('/units/{number}', { params: { path: { number }, query: { sections: sections.join(',') } } }));
 
 /** What was thrown, as a problem document to show. */
 export const problemOf = (thrown: unknown): Problem => (isProblem(thrown) ? thrown : asProblem(null, 0));

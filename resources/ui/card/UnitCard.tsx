@@ -24,8 +24,7 @@ export function UnitCard() {
     const { number = '', section = 'card' } = useParams();
     const client = useQueryClient();
     const { can } = useSession();
-    const station = stationOf(section);
-    const needs = section === 'history' ? [] : station ? [station.id, ...station.reads] : null;
+    const needs = needsOf(section);
     const key = ['card', number, section];
     const query = useQuery({
         queryKey: key,
@@ -44,6 +43,13 @@ export function UnitCard() {
             {(card) => <Opened card={card} onCard={onCard} can={can} number={number} section={section} />}
         </Fetched>
     );
+}
+
+/** The sections a view shows: all of them on the card itself, none beside the history. */
+function needsOf(section: string): string[] {
+    if (section === 'history') return [];
+    const station = stationOf(section);
+    return station ? [station.id, ...station.reads] : STATIONS_IN_ORDER.map((s) => s.id);
 }
 
 /** Without a network the bench goes on with the card it saw last. */

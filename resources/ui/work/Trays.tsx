@@ -43,7 +43,7 @@ export function Trays({ number, can }: Props) {
             </Fetched>
             {can && (
                 <More title="Tie a tray to this unit">
-                    <FillTray number={number} />
+                    <FillTray number={number} loose={trays.data?.loose ?? []} />
                 </More>
             )}
         </Panel>
@@ -239,10 +239,31 @@ const contents = z.string().transform((typed, context) => {
         return [{ name, count: Number(m[1]), ...(bag && { keepTogether: bag }) }];
     });
 });
+/** What was counted out and lies nowhere yet goes into the tray with a press. */
+function CountedOut({ loose, typed, onAdd }: { typed: string; onAdd: (all: string) => void } & Pick<Known, 'loose'>) {
+    const left = loose.filter((l) => !typed.split('\n').some((line) => line.includes(l.name)));
+    if (left.length === 0) return null;
+    return (
+        <div role="group" aria-label="Counted out, in no tray yet" className="flex flex-wrap items-center gap-2">
+            <span className="text-sm text-faint">Counted out, in no tray yet:</span>
+            {left.map((l) => (
+                <button
+                    key={l.name}
+                    type="button"
+                    className="btn"
+                    onClick={() => onAdd([typed.trimEnd(), `${l.count} ${l.name}`].filter(Boolean).join('\n'))}
+                >
+                    {l.count} {l.name}
+                </button>
+            ))}
+        </div>
+    );
+}
+
 const tray = z.object({ tag: said('Scan the tag of the tray.'), items: contents });
 const filling = fieldsOf<z.input<typeof tray>>();
 
-function FillTray({ number }: { number: string }) {
+function FillTray({ number, loose }: { number: string } & Pick<Known, 'loose'>) {
     const known = useKnown(number);
     const form = useForm({ schema: tray, start: { tag: '', items: '' } });
     const fill = form.submit(
@@ -256,6 +277,11 @@ function FillTray({ number }: { number: string }) {
         <FormFields of={form}>
             <filling.Text name="tag" label="Tray tag" />
             <filling.Area name="items" label="Contents, one a line: 8 check balls; a bag after a colon" rows={4} />
+            <CountedOut
+                loose={loose}
+                typed={form.fields.watch('items')}
+                onAdd={(all) => form.fields.setValue('items', all)}
+            />
             <FormProblem of={form} />
             <button type="button" className="btn mt-2" disabled={form.busy} onClick={fill}>
                 Keep the list

@@ -7,6 +7,7 @@ use App\Stations\Receiving\Actions\MoveTray;
 use App\Stations\Receiving\Models\Tray;
 use App\Stations\Receiving\Models\TrayItem;
 use App\Stations\Receiving\Models\TrayWeighing;
+use App\Work\Queries\CountedOut;
 use App\Yard\Models\Photo;
 use App\Yard\Models\Unit;
 use Illuminate\Support\Collection;
@@ -29,13 +30,12 @@ final class TraysOfUnit
             ->get(['id', 'place'])
             ->groupBy('place');
 
+        $trays = Tray::query()->with('items')->where('unit_id', $unit->id)->orderBy('id')->get();
+
         return [
             'stages' => MoveTray::STAGES,
-            'trays' => Tray::query()
-                ->with('items')
-                ->where('unit_id', $unit->id)
-                ->orderBy('id')
-                ->get()
+            'loose' => self::loose($unit, $trays),
+            'trays' => $trays
                 ->map(fn (Tray $t): array => [
                     'tag' => $t->tag,
                     'stage' => $t->stage,
@@ -48,6 +48,25 @@ final class TraysOfUnit
                 ])
                 ->all(),
         ];
+    }
+
+    /**
+     * What was counted out and lies in no tray yet.
+     *
+     * @param  Collection<int, Tray>  $trays
+     * @return list<array{name: string, count: int}>
+     */
+    private static function loose(Unit $unit, Collection $trays): array
+    {
+        $loose = CountedOut::of($unit);
+        foreach ($trays->flatMap(fn (Tray $t) => $t->items) as $item) {
+            if (isset($loose[$item->name])) {
+                $loose[$item->name] -= $item->count;
+            }
+        }
+        $left = array_filter($loose, fn (int $count): bool => $count > 0);
+
+        return array_map(fn (string $name, int $count) => compact('name', 'count'), array_keys($left), $left);
     }
 
     /**

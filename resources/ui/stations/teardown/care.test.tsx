@@ -104,6 +104,7 @@ it('draws every kind of part in three states that differ', () => {
 
 const TRAYS: Schemas['Trays'] = {
     stages: ['bench', 'washer', 'inspection', 'shelf'],
+    loose: [],
     trays: [
         {
             tag: 'T-1',
@@ -158,6 +159,23 @@ it('takes the contents of a tray line by line, a bag after a colon', async () =>
             ],
         }),
     );
+});
+
+it('offers what was counted out and lies in no tray yet', async () => {
+    const loose = [
+        { name: 'check balls', count: 8 },
+        { name: 'seal rings', count: 4 },
+    ];
+    answers['/units/C-1/trays'] = { ...TRAYS, loose, trays: [] };
+    shown(<Trays number="C-1" can />);
+    await screen.findByText('No tray is tied to this unit.');
+    press(/Tie a tray/);
+    type('Tray tag', 'T-3');
+    press('8 check balls');
+    expect(screen.queryByRole('button', { name: '8 check balls' })).toBeNull();
+    press('4 seal rings');
+    press('Keep the list');
+    await waitFor(() => expect(written()[0]?.body).toEqual({ tag: 'T-3', items: loose }));
 });
 
 const ACCOUNT: Schemas['TeardownAccount'] = {
