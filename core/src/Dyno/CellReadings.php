@@ -17,7 +17,7 @@ namespace Yard\Core\Dyno;
 final class CellReadings
 {
     /** A step is read over its last stretch, seconds, and only where it lasts longer than this. */
-    private const READ_S = 0.8;
+    public const READ_S = 0.8;
 
     private const SETTLES_S = 1.8;
 
