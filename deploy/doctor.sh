@@ -23,7 +23,7 @@ examine_processes() {
     [ "$name" != backups ] || [ "$INSTANCE" = shop ] || continue
     alive "$name" && good "$name runs" || wrong "$name does not run." "Run ./yard start; its last words are in $LOGS/$name.log."
   done
-  for port in "web $WEB_PORT" "rig $RIG_PORT" "gateway $GATEWAY_PORT" "database $DB_PORT"; do
+  for port in "web $WEB_PORT" "rig $RIG_PORT" "second-rig $RIG_B_PORT" "gateway $GATEWAY_PORT" "database $DB_PORT"; do
     port_open "${port#* }" && good "the port of the ${port% *} (${port#* }) answers" || wrong "The port of the ${port% *} (${port#* }) does not answer." "Another program may hold it: see ss -ltnp; set YARD_PORT or YARD_DB_PORT."
   done
 }

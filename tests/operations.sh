@@ -138,7 +138,7 @@ test_rigs() {
   while IFS='|' read -r how says; do
     php tests/fixtures/evil-rig.php "$RIG_PORT" "$how" > /dev/null 2>&1 &
     sleep 0.5
-    knock POST "/units/$tag/dyno/runs" '{}'
+    knock POST "/units/$tag/dyno/runs" '{"cell":"A"}'
     [ "$STATUS" = 201 ] || { say "FAILED: no run can be started before the rig is $how: $(cat "$JAR.body")"; return 1; }
     run=$(owner_sql -N yard -e "SELECT MAX(id) FROM dyno_runs")
     for i in $(seq 1 100); do
@@ -169,7 +169,7 @@ test_cable() {
   php tests/fixtures/cable.php "$RIG_PORT" "$far" > "$LOGS/cable.log" 2>&1 & cable=$!
   sleep 0.5
   while IFS='|' read -r pull seconds state; do
-    knock POST "/units/$tag/dyno/runs" '{}'
+    knock POST "/units/$tag/dyno/runs" '{"cell":"A"}'
     [ "$STATUS" = 201 ] || { say "FAILED: no run can be started over the cable: $(cat "$JAR.body")"; return 1; }
     run=$(owner_sql -N yard -e "SELECT MAX(id) FROM dyno_runs")
     sleep 6; kill -"$pull" "$cable"
@@ -193,7 +193,7 @@ test_run_deaths() {
   comes_back "the rig is back" 20 rig || return 1
   while IFS='|' read -r name state; do
     enter 104 627014 || return 1
-    knock POST "/units/$tag/dyno/runs" '{}'
+    knock POST "/units/$tag/dyno/runs" '{"cell":"A"}'
     [ "$STATUS" = 201 ] || { say "FAILED: no run can be started before the $name dies: $(cat "$JAR.body")"; return 1; }
     run=$(owner_sql -N yard -e "SELECT MAX(id) FROM dyno_runs")
     sleep 6; kill_hard "$name"

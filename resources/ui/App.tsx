@@ -18,6 +18,7 @@ const PartLabels = lazy(() => import('./stations/teardown/PartLabels').then((m) 
 const Label = lazy(() => import('./stations/receiving/Label').then((m) => ({ default: m.Label })));
 const Sheet = lazy(() => import('./stations/dispatch/Sheet').then((m) => ({ default: m.Sheet })));
 const Calculators = lazy(() => import('./rooms/shop/Calculators').then((m) => ({ default: m.Calculators })));
+const Cells = lazy(() => import('./stations/dyno/Cells').then((m) => ({ default: m.Cells })));
 const Gauges = lazy(() => import('./rooms/shop/Gauges').then((m) => ({ default: m.Gauges })));
 const BinPlan = lazy(() => import('./rooms/insight/BinPlan').then((m) => ({ default: m.BinPlan })));
 const Processes = lazy(() => import('./rooms/insight/Processes').then((m) => ({ default: m.Processes })));
@@ -244,6 +245,24 @@ function DropDown({
     );
 }
 
+/** What keeps the house in order: gauges, cells, rules, people. */
+const HOUSE = (
+    <>
+        <Route path="/calculators" element={<Calculators />} />
+        <Route path="/tools" element={<Tools />} />
+        <Route path="/dyno/cells" element={<Cells />} />
+        <Route path="/gauges" element={<Gauges />} />
+        <Route path="/bin-plan/:family?" element={<BinPlan />} />
+        <Route path="/bin-plan/:family/:pack" element={<BinPlan />} />
+        <Route path="/processes/:family?" element={<Processes />} />
+        <Route path="/processes/:family/:kind/:code" element={<Processes />} />
+        <Route path="/second-looks" element={<SecondLooks />} />
+        <Route path="/house-rules" element={<HouseRules />} />
+        <Route path="/health" element={<Health />} />
+        <Route path="/people/:badge?" element={<People />} />
+    </>
+);
+
 function Pages() {
     return (
         <Routes>
@@ -269,17 +288,7 @@ function Pages() {
             <Route path="/stock" element={<Stock />} />
             <Route path="/lots/:lot" element={<Lot />} />
             <Route path="/insight" element={<Insight />} />
-            <Route path="/calculators" element={<Calculators />} />
-            <Route path="/tools" element={<Tools />} />
-            <Route path="/gauges" element={<Gauges />} />
-            <Route path="/bin-plan/:family?" element={<BinPlan />} />
-            <Route path="/bin-plan/:family/:pack" element={<BinPlan />} />
-            <Route path="/processes/:family?" element={<Processes />} />
-            <Route path="/processes/:family/:kind/:code" element={<Processes />} />
-            <Route path="/second-looks" element={<SecondLooks />} />
-            <Route path="/house-rules" element={<HouseRules />} />
-            <Route path="/health" element={<Health />} />
-            <Route path="/people/:badge?" element={<People />} />
+            {HOUSE}
             <Route path="*" element={<Nowhere />} />
         </Routes>
     );

@@ -144,7 +144,7 @@ test('one physical unit goes from "a core arrives" to "the rebuilt unit came bac
         await scan(page, serial);
         await section(page, 'Dyno');
         rig('set', serial, 'slow-accumulator:C3:0.95');
-        await page.getByRole('button', { name: 'Start the run' }).click();
+        await page.getByRole('button', { name: 'Start the run in cell A' }).click();
         await expect(page.getByText(/running, [1-9]/)).toBeVisible({ timeout: 20_000 });
         await page.reload(); // the run goes on without the browser, and the live trace comes back
         await expect(panel(page, 'Against the limits')).toContainText('Shift delay', { timeout: 60_000 });
@@ -171,7 +171,7 @@ test('one physical unit goes from "a core arrives" to "the rebuilt unit came bac
         await signIn(page, 'dyno');
         await scan(page, serial);
         await section(page, 'Dyno');
-        await page.getByRole('button', { name: 'Start the run' }).click();
+        await page.getByRole('button', { name: 'Start the run in cell A' }).click();
         await expect(panel(page, 'Against the limits')).toContainText('all inside', { timeout: 60_000 });
         await page.getByRole('radio', { name: 'Pass', exact: true }).click();
         await page.getByRole('button', { name: 'Pass the unit on' }).click();

@@ -215,7 +215,7 @@ test('a calculator takes what people type, shows the number that decides, and la
 test('a cancelled run ends and says so', async ({ page }) => {
     await signIn(page, 'dyno', '/units/C-0213/dyno');
     await expect(page.getByText('Against the limits')).toBeVisible();
-    await page.getByRole('button', { name: 'Start the run' }).click();
+    await page.getByRole('button', { name: 'Start the run in cell A' }).click();
     await page.getByRole('button', { name: 'Cancel the run' }).click();
     await expect(page.getByText('cancelled', { exact: true })).toBeVisible({ timeout: 15_000 });
 });

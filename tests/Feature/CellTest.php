@@ -27,7 +27,7 @@ final class CellTest extends TestCase
 
         return Run::query()->findOrFail(
             $this->as('dyno')
-                ->write('/units/C-9001/dyno/runs')
+                ->write('/units/C-9001/dyno/runs', ['cell' => 'A'])
                 ->assertCreated()
                 ->json('id'),
         );
@@ -49,7 +49,7 @@ final class CellTest extends TestCase
     public function test_the_package_alters_the_limits(): void
     {
         $this->bringTo('dyno', 'C-9001', 'tow');
-        $id = $this->as('dyno')->write('/units/C-9001/dyno/runs')->assertCreated()->json('id');
+        $id = $this->as('dyno')->write('/units/C-9001/dyno/runs', ['cell' => 'A'])->assertCreated()->json('id');
         $this->assertSame(
             ['min' => 0.03, 'max' => 0.7],
             Run::query()->findOrFail($id)->program['limits']['shiftDuration_s'],
@@ -60,7 +60,7 @@ final class CellTest extends TestCase
     public function test_one_run_at_a_time(): void
     {
         $this->queued();
-        $this->assertProblem($this->write('/units/C-9001/dyno/runs'), 409, 'already on its way');
+        $this->assertProblem($this->write('/units/C-9001/dyno/runs', ['cell' => 'A']), 409, 'already on its way');
     }
 
     public function test_a_queued_run_can_be_cancelled_once(): void
@@ -70,7 +70,7 @@ final class CellTest extends TestCase
             ->assertOk()
             ->assertJsonPath('state', 'cancelled');
         $this->assertProblem($this->write("/dyno/runs/$run->id/cancel"), 409, 'already over');
-        $this->write('/units/C-9001/dyno/runs')->assertCreated();
+        $this->write('/units/C-9001/dyno/runs', ['cell' => 'A'])->assertCreated();
     }
 
     public function test_a_running_run_is_asked_to_stop(): void
@@ -411,11 +411,12 @@ final class CellTest extends TestCase
     public function test_the_cell_is_closed_to_units_elsewhere_and_on_hold(): void
     {
         $this->bringTo('ordering');
-        $this->assertProblem($this->as('dyno')->write('/units/C-9001/dyno/runs'), 409, 'no released build');
+        $this->as('dyno');
+        $this->assertProblem($this->write('/units/C-9001/dyno/runs', ['cell' => 'A']), 409, 'no released build');
         $this->bringTo('dyno', 'C-9002');
         $this->as('dyno')
             ->write('/units/C-9002/holds', ['reason' => 'Oil leak at the tail'])
             ->assertCreated();
-        $this->assertProblem($this->write('/units/C-9002/dyno/runs'), 409, 'Oil leak at the tail');
+        $this->assertProblem($this->write('/units/C-9002/dyno/runs', ['cell' => 'A']), 409, 'Oil leak at the tail');
     }
 }

@@ -17,7 +17,7 @@ final class FromCoreToReturnTest extends TestCase
     private function runDyno(array $faults): array
     {
         $this->as('dyno');
-        $id = $this->write('/units/C-9001/dyno/runs')->assertCreated()->json('id');
+        $id = $this->write('/units/C-9001/dyno/runs', ['cell' => 'A'])->assertCreated()->json('id');
         $run = Run::query()->findOrFail($id);
         $asked = tempnam(sys_get_temp_dir(), 'run');
         file_put_contents($asked, json_encode([

@@ -42,6 +42,7 @@ final class AccountedTables
         'dyno_runs',
         'run_checks',
         'road_tests',
+        'reference_units',
         'sign_offs',
         'shipments',
         'commissionings',

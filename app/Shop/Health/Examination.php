@@ -15,7 +15,8 @@ final class Examination
         'queue' => ['Analyses', 'dyno runs stay unmeasured'],
         'imports' => ['Imports', 'packs and price lists wait'],
         'gateway' => ['Live data', 'dyno runs are not recorded'],
-        'rig' => ['Dyno rig', 'no unit can be run'],
+        'rig' => ['Test cell A', 'no unit can be run in it'],
+        'rig-b' => ['Test cell B', 'no unit can be run in it'],
         'seal' => ['Seal of the ledger', 'chain heads stay where the web workers could rewrite them'],
         'backups' => ['Scheduled backups', 'no backup is made by itself'],
     ];
@@ -49,7 +50,8 @@ final class Examination
     /** @return list<Vital> */
     private function processes(): array
     {
-        $ports = ['gateway' => config('yard.gateway_port'), 'rig' => config('yard.rig_port')];
+        [$rigA, $rigB] = [config('yard.cells.A'), config('yard.cells.B')];
+        $ports = array_filter(['gateway' => config('yard.gateway_port'), 'rig' => $rigA, 'rig-b' => $rigB]);
         $vitals = [];
         foreach (self::PROCESSES as $pidFile => [$name, $without]) {
             $vitals[] = match (true) {

@@ -3,7 +3,9 @@
 namespace App\Stations\Dyno;
 
 use App\Shop\Role;
+use App\Stations\Dyno\Http\CellController;
 use App\Stations\Dyno\Http\DynoController;
+use App\Stations\Dyno\Queries\CellsBar;
 use App\Stations\Dyno\Queries\DynoSection;
 use App\Stations\Dyno\Queries\DynoVerdicts;
 use App\Yard\Contracts\Blocker;
@@ -22,12 +24,16 @@ use Illuminate\Support\Facades\Route;
 /** A build proves itself on the rig. */
 final class DynoStation implements ManagersDay, Station
 {
-    public function __construct(private readonly DynoSection $section, private readonly DynoVerdicts $verdicts)
-    {
+    public function __construct(
+        private readonly DynoSection $section,
+        private readonly DynoVerdicts $verdicts,
+        private readonly CellsBar $cells,
+    ) {
     }
 
     public static function routes(): void
     {
+        CellController::routes();
         Route::get('dyno/runs/{run}', [DynoController::class, 'show']);
         Route::get('dyno/runs/{run}/trace.csv', [DynoController::class, 'download']);
         Route::get('dyno/runs/{run}/certificate', [DynoController::class, 'certificate']);
@@ -66,8 +72,8 @@ final class DynoStation implements ManagersDay, Station
     public function blockers(Unit $unit, Gate $gate): array
     {
         return match ($gate) {
-            Gate::Pass => $this->verdicts->againstPass($unit),
-            Gate::Ship => $this->verdicts->againstShipping($unit),
+            Gate::Pass => [...$this->verdicts->againstPass($unit), ...$this->cells->againstPass($unit)],
+            Gate::Ship => [...$this->verdicts->againstShipping($unit), ...$this->cells->againstShipping($unit)],
             default => [],
         };
     }

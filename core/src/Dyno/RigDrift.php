@@ -22,7 +22,7 @@ final class RigDrift
     /** So many runs say what is usual at first, and at most. */
     public const BASELINE = 8;
 
-    private const MOST = 25;
+    public const MOST = 25;
 
     /** Beyond three sigma on either side. */
     private const CHANCE = 0.0026997960632601866;

@@ -13,6 +13,11 @@ namespace Yard\Core\Dyno;
  */
 final class RigReadings
 {
+    /** The readings by name. */
+    public const CHECKS = ['Line pressure', 'Torque out over torque in', 'Cooler flow', self::SPEEDS];
+
+    private const SPEEDS = 'Speed in over speed out, against the teeth';
+
     private const OF_THE_CELL = '/^(line:|efficiency:|cooler$)/';
 
     /**
@@ -28,7 +33,7 @@ final class RigReadings
             if (preg_match(self::OF_THE_CELL, $reading['key']) !== 1) {
                 continue;
             }
-            $out[] = array_intersect_key($reading, array_flip(['key', 'check', 'where', 'unit', 'value']));
+            $out[] = ['key' => "$reading[check], $reading[where]"] + $reading;
             if (str_starts_with($reading['key'], 'efficiency:')) {
                 $out[] = self::speeds($rate, $channels, $reading, $ratios);
             }
@@ -55,8 +60,8 @@ final class RigReadings
         $output = $mean('output_rpm');
 
         return [
-            'key' => 'speeds:'.substr($at['key'], strlen('efficiency:')),
-            'check' => 'Speed in over speed out, against the teeth',
+            'key' => self::SPEEDS.", $at[where]",
+            'check' => self::SPEEDS,
             'where' => $at['where'],
             'unit' => '',
             'value' => $output === 0.0 ? null : $mean('input_rpm') / ($output * abs($ratios[$gear] ?? 1.0)),

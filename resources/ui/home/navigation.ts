@@ -13,6 +13,7 @@ const PLACES = {
     power: { to: '/power', text: 'Power flow' },
     insight: { to: '/insight', text: 'Insight' },
     calculators: { to: '/calculators', text: 'Calculators' },
+    cells: { to: '/dyno/cells', text: 'Test cells' },
     gauges: { to: '/gauges', text: 'Gauges' },
     processes: { to: '/processes', text: 'What the bench reaches' },
     bin: { to: '/bin-plan', text: 'The bin, shared out' },
@@ -31,7 +32,7 @@ const FIRST: Record<string, Key[]> = {
     receiver: ['receiving', 'interchange', 'yard', 'accounts'],
     teardown: ['yard', 'stock', 'looks', 'catalog'],
     builder: ['yard', 'stock', 'power'],
-    dyno: ['yard', 'power', 'insight'],
+    dyno: ['yard', 'cells', 'power'],
     returns: ['yard', 'insight', 'interchange'],
     viewer: ['yard', 'units', 'catalog', 'power'],
 };

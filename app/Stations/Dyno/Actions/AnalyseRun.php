@@ -5,8 +5,10 @@ namespace App\Stations\Dyno\Actions;
 use App\Kernel\Ledger\Ledger;
 use App\Kernel\OrderedRows;
 use App\Kernel\Refusal;
+use App\Stations\Dyno\Models\ReferenceUnit;
 use App\Stations\Dyno\Models\Run;
 use App\Stations\Dyno\Pyramid;
+use App\Stations\Dyno\Queries\ReferenceRuns;
 use App\Stations\Dyno\Trace;
 use App\Yard\Contracts\ElementWeights;
 use Illuminate\Contracts\Queue\ShouldQueue;
@@ -17,6 +19,8 @@ use Yard\Core\Dyno\CellReadings;
 use Yard\Core\Dyno\Commands;
 use Yard\Core\Dyno\JudgeTrace;
 use Yard\Core\Dyno\Recording;
+use Yard\Core\Dyno\RigDrift;
+use Yard\Core\Dyno\RigReadings;
 use Yard\Core\Dyno\Samples;
 use Yard\Core\Dyno\TestEvidence;
 use Yard\Core\Dyno\TraceAnalysis;
@@ -48,8 +52,11 @@ final class AnalyseRun implements ShouldQueue
         try {
             $samples = Trace::samples($run);
             $channels = $samples->channels();
-            [$analysis, $checks] = $this->measured($run, $channels);
-            $checks = [...JudgeTrace::completeness($samples), ...$checks];
+            $whole = JudgeTrace::completeness($samples);
+            [$analysis, $checks] = $run->purpose === 'reference'
+                ? $this->cell($run, $channels, $samples)
+                : $this->measured($run, $channels);
+            $checks = [...$whole, ...$checks];
         } catch (BadInput|Refusal $e) {
             $run->update([
                 'state' => 'failed',
@@ -92,6 +99,41 @@ final class AnalyseRun implements ShouldQueue
     }
 
     /**
+     * A run of the reference unit: what the cell shows, against what it showed in the runs before.
+     *
+     * @param  array<string, list<float>>  $channels
+     * @return array{array<string, mixed>, list<Check>}
+     */
+    private function cell(Run $run, array $channels, Samples $samples): array
+    {
+        if ($samples->lost() > 0) {
+            throw new Refusal('Samples were lost, so nothing can be told of the cell. Run the reference again.');
+        }
+        ['rate_hz' => $rate, 'steps' => $steps, 'ratios' => $ratios] = $run->program;
+        $recording = Recording::of((float) $rate, $channels);
+        $commands = Commands::of($steps, $recording->seconds());
+        $analysis = (new TraceAnalysis($recording, $ratios, $commands))->report();
+        $readings = CellReadings::of((float) $rate, $channels, $steps, $ratios, $analysis);
+        $unit = ReferenceUnit::of($run->cell) ?? throw new Refusal('The reference unit was let go during the run.');
+        $drift = RigDrift::of([
+            ...ReferenceRuns::readings(ReferenceRuns::of($unit, $run->id)),
+            RigReadings::of((float) $rate, $channels, $readings, $ratios),
+        ]);
+        $checks = array_map(fn (array $c): array => [
+            'check' => $c['check'],
+            'value' => $c['points'][count($c['points']) - 1],
+            'unit' => $c['unit'],
+            'min' => $c['lower'],
+            'max' => $c['upper'],
+            'pass' => ! $c['out'] && $c['points'][count($c['points']) - 1] !== null,
+            'where' => $c['where'],
+        ], $drift->charts);
+        $moved = array_map(fn (array $c): string => lcfirst("$c[check], $c[where]"), $drift->moved());
+
+        return [['cell' => ['state' => $drift->state, 'moved' => $moved]] + $analysis, $checks];
+    }
+
+    /**
      * What lies outside, each by itself; of what lies inside, how many of a kind do. The rest is in the analysis.
      *
      * @param  list<Check>  $reference
@@ -129,6 +171,16 @@ final class AnalyseRun implements ShouldQueue
             'progress' => 100,
             'trace_sha256' => Trace::sha256($run),
         ]);
+        if ($run->purpose === 'reference') {
+            ['state' => $state, 'moved' => $moved] = $analysis['cell'];
+            $run->update([
+                'verdict' => $state === 'drift' ? 'fail' : 'pass',
+                'verdict_by' => $run->started_by,
+                'verdict_at' => now(),
+                'verdict_reason' => mb_strimwidth(implode(', ', $moved), 0, 280, '…'),
+            ]);
+            $state === 'drift' && app(HoldResults::class)->since($run, $moved);
+        }
         OrderedRows::write($run->checks(), array_map(self::row(...), $checks));
         $ledger->onUnit($run->build->unit, 'run.analysed', [
             'run' => $run->id,

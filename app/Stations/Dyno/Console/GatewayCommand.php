@@ -4,92 +4,51 @@ namespace App\Stations\Dyno\Console;
 
 use App\Kernel\Transaction;
 use App\Stations\Dyno\Actions\AnalyseRun;
-use App\Stations\Dyno\LiveToken;
+use App\Stations\Dyno\CellLink;
+use App\Stations\Dyno\Cells;
+use App\Stations\Dyno\LiveViewers;
 use App\Stations\Dyno\Models\Run;
-use App\Stations\Dyno\RigLine;
-use App\Stations\Dyno\Trace;
 use Illuminate\Console\Command;
 use React\EventLoop\Loop;
-use React\Socket\ConnectionInterface;
 use React\Socket\SocketServer;
 
 /**
- * The one process that talks to the rig and streams live data to browsers (server-sent events). Runs are handed over
- * through the database, so that neither a restart of this process nor a lost browser loses one.
+ * The one process that talks to the test cells and streams live data to browsers (server-sent events). Runs are handed
+ * over through the database, so that neither a restart of this process nor a lost browser loses one.
  */
 final class GatewayCommand extends Command
 {
     protected $signature = 'gateway:run';
 
-    protected $description = 'Take queued runs to the test rig and stream them live';
-
-    private ?Run $run = null;
-
-    private ?RigLine $rig = null;
-
-    /** @var resource|null */
-    private $file = null;
-
-    /** @var list<string> channels of the run, time first */
-    private array $columns = [];
-
-    /** @var array<int, float> step => time at which the rig did it */
-    private array $done = [];
-
-    /** Step of the program that is ordered next. */
-    private int $step = 0;
-
-    /** @var list<list<float>> samples of the current run as browsers see them, for browsers that come later */
-    private array $replay = [];
-
-    /** @var list<list<float>> of these, what was not sent to browsers yet */
-    private array $fresh = [];
-
-    private int $samples = 0;
-
-    private float $lastSaved = 0.0;
-
-    private float $lastHeard = 0.0;
-
-    /** @var array{Run, string, ?string}|null run, state and error still to be written: the database was away */
-    private ?array $ended = null;
-
-    /** Orders go out so long before they are due, so that the rig does them on time, seconds of the run. */
-    private const AHEAD_S = 2.0;
-
-    /** Every so many samples one goes to the browsers: twenty a second of the run. */
-    private const THIN = 10;
-
-    /** Samples beyond this many times those of the program are no run any more. */
-    private const TOO_MANY = 2.0;
-
-    /** A rig that says nothing for so long is taken for dead, seconds. */
-    private const SILENCE_S = 10.0;
+    protected $description = 'Take queued runs to the test cells and stream them live';
 
     /** A recording that nobody analysed for so long is handed over once more, seconds. */
     private const FORGOTTEN_S = 60;
 
-    /** @var \SplObjectStorage<ConnectionInterface, int> viewer => run */
-    private \SplObjectStorage $viewers;
+    private const LOOK_S = 0.25;
+
+    /** @var list<CellLink> */
+    private array $cells = [];
 
     public function handle(): int
     {
-        $this->viewers = new \SplObjectStorage();
         // One by one, so that the ledger has an event of each.
         Run::query()->where('state', 'running')->get()->each(fn (Run $run) => $run->update([
             'state' => 'failed',
             'error' => 'The gateway was restarted during the run. Run it again.',
             'ended_at' => now(),
         ]));
+        $viewers = new LiveViewers($this->first(...));
+        foreach (Cells::all() as $cell => $port) {
+            $this->cells[] = new CellLink($cell, $port, $viewers, $this->guarded(...));
+        }
         $server = new SocketServer('127.0.0.1:'.config('yard.gateway_port'));
-        $server->on('connection', $this->greetViewer(...));
-        Loop::addPeriodicTimer(0.25, fn () => $this->guarded($this->tick(...)));
+        $server->on('connection', $viewers->greet(...));
+        foreach ($this->cells as $cell) {
+            Loop::addPeriodicTimer(self::LOOK_S, fn () => $this->guarded($cell->tick(...)));
+        }
         Loop::addPeriodicTimer((float) self::FORGOTTEN_S, fn () => $this->guarded($this->remind(...)));
-        Loop::addPeriodicTimer(15.0, function (): void {
-            foreach ($this->viewers as $viewer) {
-                $viewer->write(": still here\n\n");
-            }
-        });
+        Loop::addPeriodicTimer(15.0, $viewers->keepAwake(...));
         foreach ([SIGTERM, SIGINT] as $signal) {
             Loop::addSignal($signal, fn () => Loop::stop());
         }
@@ -98,177 +57,24 @@ final class GatewayCommand extends Command
         return 0;
     }
 
-    private function tick(): void
+    /** @return list<array{string, array<string, mixed>}> */
+    private function first(int $id): array
     {
-        if ($this->ended !== null) {
-            $this->write(...$this->ended);
-        }
-        if ($this->run !== null && microtime(true) - $this->lastHeard > self::SILENCE_S) {
-            $this->finish('failed', 'The test rig fell silent for '.(int) self::SILENCE_S.' seconds.');
-        }
-        if ($this->run === null) {
-            $this->run = Run::query()->where('state', 'queued')->orderBy('id')->first();
-            $this->run !== null && $this->connect($this->run);
-
-            return;
-        }
-        if (Run::query()->whereKey($this->run->id)->value('cancel_requested')) {
-            $this->rig?->send(['type' => 'abort']);
-            $this->finish('cancelled', null);
-        }
-    }
-
-    private function connect(Run $run): void
-    {
-        $run->update(['state' => 'running', 'progress' => 0]);
-        [$this->replay, $this->fresh, $this->samples, $this->lastHeard] = [[], [], 0, microtime(true)];
-        [$this->step, $this->done] = [0, []];
-        @mkdir(dirname(Trace::path($run)), 0775, true);
-        $file = @fopen(Trace::path($run), 'w');
-        if ($file === false) {
-            $this->finish('failed', 'The recording cannot be written: the disk may be full.');
-
-            return;
-        }
-        [$this->file, $this->columns] = [$file, ['t_s', ...Trace::CHANNELS]];
-        fputcsv($file, $this->columns, escape: '');
-        $this->rig = new RigLine(
-            (int) config('yard.rig_port'),
-            [
-                'type' => 'start',
-                'run' => (string) $run->id,
-                'serial' => $run->specimen,
-                'end_s' => $run->program['end'],
-            ],
-            $this->take(...),
-            $this->told(...),
-            fn (string $state, ?string $why) => $this->guarded(fn () => $this->finish($state, $why)),
-        );
-    }
-
-    /** @param  array<string, mixed>  $message */
-    private function told(array $message): void
-    {
-        match ($message['type'] ?? '') {
-            'started', 'resumed' => $this->order(0.0),
-            'did' => $this->done[(int) ($message['n'] ?? -1)] = (float) ($message['t'] ?? 0.0),
-            default => null,
-        };
-    }
-
-    /** Sends the steps that are due soon. */
-    private function order(float $now): void
-    {
-        $steps = $this->run->program['steps'] ?? [];
-        while (isset($steps[$this->step]) && $steps[$this->step]['t'] <= $now + self::AHEAD_S) {
-            $step = $steps[$this->step];
-            $order = ['type' => 'order', 'n' => $this->step, 'at' => $step['t']];
-            $this->rig?->send($order + array_diff_key($step, ['t' => 0]));
-            $this->step++;
-        }
-    }
-
-    /**
-     * Writes samples down before they are acknowledged.
-     *
-     * @param  list<mixed>  $rows  as the rig sends them: one number a column
-     */
-    private function take(array $rows): bool
-    {
-        $run = $this->run;
-        if ($run === null || $this->file === null) {
-            return false;
-        }
-        $wrong = $this->written($this->file, $rows);
-        if ($wrong === null && $this->samples > self::TOO_MANY * $run->program['rate_hz'] * $run->program['end']) {
-            $wrong = 'The test rig sends on after the end of the program.';
-        }
-        if ($wrong !== null) {
-            $this->finish('failed', $wrong);
-
-            return false;
-        }
-        $this->lastHeard = microtime(true);
-        $now = (float) ((end($this->replay) ?: [0.0])[0]);
-        $this->order($now);
-        $progress = round(min(99.0, (100.0 * $now) / $run->program['end']), 2);
-        $this->broadcast('samples', ['rows' => $this->fresh, 'progress' => $progress]);
-        $this->fresh = [];
-        if (microtime(true) - $this->lastSaved > 1.0) {
-            $this->lastSaved = microtime(true);
-            $this->guarded(fn () => Run::query()->whereKey($run->id)->update(['progress' => $progress]));
-        }
-
-        return true;
-    }
-
-    /**
-     * @param  resource  $file
-     * @param  list<mixed>  $rows
-     * @return string|null what is wrong with them, or with the disk
-     */
-    private function written($file, array $rows): ?string
-    {
-        foreach ($rows as $row) {
-            if (! $this->isSample($row)) {
-                $shown = mb_strimwidth((string) json_encode($row), 0, 80, '…');
-
-                return "The test rig sent what is no sample: $shown";
-            }
-            if (fputcsv($file, $row, escape: '') === false) {
-                return 'The recording could not be written: the disk may be full.';
-            }
-            if ($this->samples++ % self::THIN === 0) {
-                $this->replay[] = $this->fresh[] = $row;
+        foreach ($this->cells as $cell) {
+            $rows = $cell->soFar($id);
+            if ($rows !== null) {
+                return [['samples', ['rows' => $rows, 'replay' => true]]];
             }
         }
+        $told = [];
+        $this->guarded(function () use ($id, &$told): void {
+            $run = Run::query()->find($id);
+            if ($run !== null && $run->state !== 'queued') {
+                $told[] = ['end', ['state' => $run->state, 'error' => $run->error]];
+            }
+        });
 
-        return fflush($file) ? null : 'The recording could not be written: the disk may be full.';
-    }
-
-    /** @phpstan-assert-if-true list<float> $row */
-    private function isSample(mixed $row): bool
-    {
-        return is_array($row) &&
-            count($row) === count($this->columns) &&
-            array_filter($row, fn (mixed $v): bool => (! is_int($v) && ! is_float($v)) || ! is_finite($v)) === [];
-    }
-
-    private function finish(string $state, ?string $error): void
-    {
-        $run = $this->run;
-        $this->run = null;
-        if ($this->file !== null) {
-            fclose($this->file);
-            $this->file = null;
-        }
-        $this->rig?->close();
-        $this->rig = null;
-        if ($run !== null) {
-            $this->ended = [$run, $state, $error];
-            $this->write($run, $state, $error);
-        }
-    }
-
-    /** Written again at every tick until the database takes it: no run stays open for want of an end. */
-    private function write(Run $run, string $state, ?string $error): void
-    {
-        $steps = $run->program['steps'];
-        foreach ($this->done as $n => $t) {
-            isset($steps[$n]) && ($steps[$n]['t'] = $t);
-        }
-        $run->update([
-            'program' => ['steps' => $steps] + $run->program,
-            'state' => $state,
-            'error' => $error,
-            'ended_at' => now(),
-            'trace_path' => $state === 'recorded' ? "traces/run-$run->id.csv" : null,
-        ]);
-        $this->ended = null;
-        if ($state === 'recorded') {
-            AnalyseRun::dispatch($run->id);
-        }
-        $this->broadcast('end', ['state' => $state, 'error' => $error], $run->id);
+        return $told;
     }
 
     /** What was recorded and never analysed, because the queue was away, is handed over once more. */
@@ -281,65 +87,6 @@ final class GatewayCommand extends Command
         foreach ($forgotten as $id) {
             AnalyseRun::dispatch((int) $id);
         }
-    }
-
-    private function greetViewer(ConnectionInterface $viewer): void
-    {
-        $request = '';
-        $viewer->on('data', function (string $data) use ($viewer, &$request): void {
-            $request .= $data;
-            if (! str_contains($request, "\r\n\r\n") && strlen($request) < 8192) {
-                return;
-            }
-            $viewer->removeAllListeners('data');
-            $ok =
-                preg_match(
-                    '#^GET /live/runs/(\d+)\?until=(\d+)&sign=([0-9a-f]{64}) HTTP/1\.[01]\r\n#',
-                    $request,
-                    $m,
-                ) === 1 && LiveToken::valid((int) $m[1], (int) $m[2], $m[3]);
-            if (! $ok) {
-                $viewer->end(
-                    "HTTP/1.1 403 Forbidden\r\nContent-Type: text/plain\r\nContent-Length: 0\r\nConnection: "
-                        ."close\r\n\r\n",
-                );
-
-                return;
-            }
-            $viewer->write(
-                "HTTP/1.1 200 OK\r\nContent-Type: text/event-stream\r\nCache-Control: no-store\r\nConnection: "
-                    ."close\r\n\r\n",
-            );
-            $this->viewers[$viewer] = (int) $m[1];
-            $viewer->on('close', fn () => $this->viewers->detach($viewer));
-            if ($this->run?->id === (int) $m[1]) {
-                $viewer->write(self::event('samples', ['rows' => $this->replay, 'replay' => true]));
-            } else {
-                $this->guarded(function () use ($viewer, $m): void {
-                    $run = Run::query()->find((int) $m[1]);
-                    if ($run !== null && $run->state !== 'queued') {
-                        $viewer->write(self::event('end', ['state' => $run->state, 'error' => $run->error]));
-                    }
-                });
-            }
-        });
-    }
-
-    /** @param  array<string, mixed>  $data */
-    private function broadcast(string $name, array $data, ?int $run = null): void
-    {
-        $run ??= $this->run?->id;
-        foreach ($this->viewers as $viewer) {
-            if ($this->viewers[$viewer] === $run) {
-                $viewer->write(self::event($name, $data));
-            }
-        }
-    }
-
-    /** @param  array<string, mixed>  $data */
-    private static function event(string $name, array $data): string
-    {
-        return "event: $name\ndata: ".json_encode($data)."\n\n";
     }
 
     /** A database that is away for a moment must not end the gateway. */

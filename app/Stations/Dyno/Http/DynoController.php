@@ -4,7 +4,6 @@ namespace App\Stations\Dyno\Http;
 
 use App\Kernel\Http\Paper;
 use App\Kernel\Refusal;
-use App\Shop\Http\SignedRequest;
 use App\Stations\Dyno\Actions\CancelRun;
 use App\Stations\Dyno\Actions\JudgeRun;
 use App\Stations\Dyno\Actions\StartRun;
@@ -32,9 +31,9 @@ final class DynoController
     {
     }
 
-    public function start(SignedRequest $request, string $number, StartRun $action): JsonResponse
+    public function start(StartRunRequest $request, string $number, StartRun $action): JsonResponse
     {
-        $run = $action->start(Build::released($number), $request->person());
+        $run = $action->start(Build::released($number), $request->cell(), $request->person());
 
         return response()->json($this->section->run($run), 201);
     }

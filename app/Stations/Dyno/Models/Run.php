@@ -6,6 +6,7 @@ use App\Kernel\Ledger\AccountedRecord;
 use App\Shop\Models\Person;
 use App\Yard\Contracts\OfUnit;
 use App\Yard\Models\Build;
+use Illuminate\Database\Eloquent\Builder;
 use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Database\Eloquent\Relations\HasMany;
@@ -20,6 +21,8 @@ use Illuminate\Support\Carbon;
  * @property string $state
  * @property array<mixed> $program
  * @property string $specimen
+ * @property string $cell
+ * @property string $purpose  unit, or reference: the cell is told by it, not the unit
  * @property bool $cancel_requested
  * @property string $progress
  * @property string|null $trace_path
@@ -48,6 +51,8 @@ final class Run extends AccountedRecord implements OfUnit
         'state',
         'program',
         'specimen',
+        'cell',
+        'purpose',
         'cancel_requested',
         'progress',
         'trace_path',
@@ -84,6 +89,18 @@ final class Run extends AccountedRecord implements OfUnit
     public function unitId(): int
     {
         return $this->build->unit_id;
+    }
+
+    /** @return Builder<self> runs in which units were tested */
+    public static function ofUnits(): Builder
+    {
+        return self::query()->where('purpose', 'unit');
+    }
+
+    /** @return Builder<self> analysed runs of the reference unit of a cell */
+    public static function references(string $cell): Builder
+    {
+        return self::query()->where('cell', $cell)->where('purpose', 'reference')->where('state', 'analysed');
     }
 
     /** @return HasMany<RunCheck, $this> */

@@ -22,6 +22,7 @@ final class DynoSection implements Section
         'state',
         'progress',
         'specimen',
+        'cell',
         'error',
         'started_by',
         'queued_at',
@@ -37,6 +38,7 @@ final class DynoSection implements Section
         private readonly DynoRecord $verdicts,
         private readonly PeopleNames $names,
         private readonly WithoutCell $road,
+        private readonly CellsShown $cells,
     ) {
     }
 
@@ -53,6 +55,7 @@ final class DynoSection implements Section
         }
 
         return [
+            'cells' => $this->cells->brief(),
             'loop' => $this->verdicts->loop($build),
             'due' => in_array(StationName::Dyno, $unit->jobType->stations(), true),
             'program' => self::program($build->frozen()['testProgram']),
@@ -61,7 +64,7 @@ final class DynoSection implements Section
                 $build->frozen()['train']['elements'],
             ),
             'withoutCell' => $this->road->of($build),
-            'runs' => Run::query()
+            'runs' => Run::ofUnits()
                 ->with('checks')
                 ->where('build_id', $build->id)
                 ->orderByDesc('id')
@@ -94,6 +97,7 @@ final class DynoSection implements Section
             'state' => $r->state,
             'progress' => (float) $r->progress,
             'specimen' => $r->specimen,
+            'cell' => $r->cell,
             'error' => $r->error,
             'startedBy' => $this->names->of($r->started_by),
             'queuedAt' => $r->queued_at->toIso8601ZuluString(),

@@ -22,12 +22,12 @@ final class DynoVerdicts implements DynoRecord
 
     public function loop(Build $build): int
     {
-        return 1 + Run::query()->where('build_id', $build->id)->where('verdict', 'fail')->count();
+        return 1 + Run::ofUnits()->where('build_id', $build->id)->where('verdict', 'fail')->count();
     }
 
     public function failedElement(Build $build): ?array
     {
-        $run = Run::query()->where('build_id', $build->id)->where('verdict', 'fail')->latest('id')->first();
+        $run = Run::ofUnits()->where('build_id', $build->id)->where('verdict', 'fail')->latest('id')->first();
         $road = RoadTest::query()->where('build_id', $build->id)->where('verdict', 'fail')->latest('id')->first();
         $failed = array_filter([
             $run?->verdict_at === null || $run->suspect === ''
@@ -42,7 +42,7 @@ final class DynoVerdicts implements DynoRecord
 
     public function showed(Build $build): ?array
     {
-        $run = Run::query()->where('build_id', $build->id)->whereNotNull('verdict')->latest('id')->first();
+        $run = Run::ofUnits()->where('build_id', $build->id)->whereNotNull('verdict')->latest('id')->first();
 
         return $run?->verdict !== 'fail'
             ? null
@@ -62,7 +62,7 @@ final class DynoVerdicts implements DynoRecord
 
     public function passed(Build $build): ?array
     {
-        $run = Run::query()
+        $run = Run::ofUnits()
             ->with(['judge', 'checks'])
             ->where('build_id', $build->id)
             ->whereIn('verdict', ['pass', 'conditional'])
@@ -85,7 +85,7 @@ final class DynoVerdicts implements DynoRecord
     /** @return list<Blocker> checks of the last analysed run that lie outside their limits */
     public function againstPass(Unit $unit): array
     {
-        $run = Run::query()
+        $run = Run::ofUnits()
             ->where('build_id', $unit->current_build_id)
             ->where('state', 'analysed')
             ->latest('id')
@@ -118,7 +118,7 @@ final class DynoVerdicts implements DynoRecord
     /** @return list<Decision> runs that are analysed and not judged */
     public function waiting(): array
     {
-        return array_values(Run::query()
+        return array_values(Run::ofUnits()
             ->with('build.unit:id,core_tag')
             ->where('state', 'analysed')
             ->whereNull('verdict')

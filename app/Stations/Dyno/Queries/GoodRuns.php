@@ -22,6 +22,7 @@ final class GoodRuns
             ->join('units AS u', 'u.id', '=', 'b.unit_id')
             ->where('u.variant_id', $run->build->unit->variant_id)
             ->where('r.verdict', 'pass')
+            ->where('r.purpose', 'unit')
             ->where('r.id', '<>', $run->id)
             ->orderByDesc('r.id')
             ->limit(self::RUNS)

@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useNavigate, useParams } from 'react-router';
 import { answer, api, type Schemas } from '../../api/client';
 import { Mark, Panel, Select } from '../../kit/basics';
+import { ControlChart } from '../../kit/ControlChart';
 import { Fetched, Pending } from '../../kit/Fetched';
 import { moment } from '../../kit/format';
 
@@ -85,85 +86,26 @@ function Figures({ chart: c }: { chart: Chart }) {
     );
 }
 
-const WIDTH = 960;
-const HEIGHT = 320;
-const LEFT = 70;
-
-type Scale = { x: (n: number) => number; y: (v: number) => number };
-
-function scaleOf(c: Chart): Scale {
-    const values = c.points.map((p) => p.value);
-    const all = [...values, c.lower, c.upper, c.window.min, c.window.max].filter((v) => typeof v === 'number');
-    const [least, most] = [Math.min(...all), Math.max(...all)];
-    const pad = (most - least || 1) * 0.06;
-    return {
-        x: (n) => LEFT + 10 + (n * (WIDTH - LEFT - 30)) / Math.max(1, values.length - 1),
-        y: (v) => HEIGHT - 20 - ((v - least + pad) / (most - least + 2 * pad)) * (HEIGHT - 40),
-    };
-}
-
-/** The points with centre, three-sigma limits and the window. */
+/** The points with centre, three-sigma limits and the window; what ends a pattern is marked. */
 function Drawn({ chart: c }: { chart: Chart }) {
-    const scale = scaleOf(c);
-    const label = `${c.name} build by build`;
-    return (
-        <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="my-2 w-full" role="img" aria-label={label}>
-            <Levels chart={c} scale={scale} />
-            <polyline
-                points={c.points.map((p, n) => `${scale.x(n)},${scale.y(p.value)}`).join(' ')}
-                fill="none"
-                className="stroke-faint"
-                strokeWidth="1"
-            />
-            <Points chart={c} scale={scale} />
-        </svg>
-    );
-}
-
-function Levels({ chart: c, scale }: { chart: Chart; scale: Scale }) {
-    const lines: [number | null | undefined, string, string | undefined][] = [
-        [c.window.max, 'stroke-bad', undefined],
-        [c.window.min, 'stroke-bad', undefined],
-        [c.upper, 'stroke-warn', '6 4'],
-        [c.lower, 'stroke-warn', '6 4'],
-        [c.centre, 'stroke-edge', undefined],
-    ];
-    return lines.map(([v, stroke, dash], n) =>
-        typeof v === 'number' ? (
-            <g key={n}>
-                <line
-                    x1={LEFT}
-                    x2={WIDTH - 10}
-                    y1={scale.y(v)}
-                    y2={scale.y(v)}
-                    className={stroke}
-                    strokeWidth="1.5"
-                    strokeDasharray={dash}
-                />
-                <text x={LEFT - 6} y={scale.y(v) + 4} textAnchor="end" className="fill-ink num text-[13px]">
-                    {v.toPrecision(4)}
-                </text>
-            </g>
-        ) : null,
-    );
-}
-
-/** What ends a pattern is square and red, the rest round. */
-function Points({ chart: c, scale }: { chart: Chart; scale: Scale }) {
     const flagged = new Set(c.signals.map((s) => s.index - 1));
-    return c.points.map((p, n) => {
-        const [x, y] = [scale.x(n), scale.y(p.value)];
-        const title = <title>{`${p.serial}: ${p.value} ${c.unit}`}</title>;
-        return flagged.has(n) ? (
-            <rect key={n} x={x - 6} y={y - 6} width="12" height="12" className="fill-bad">
-                {title}
-            </rect>
-        ) : (
-            <circle key={n} cx={x} cy={y} r="4" className="fill-ink">
-                {title}
-            </circle>
-        );
-    });
+    return (
+        <ControlChart
+            label={`${c.name} build by build`}
+            points={c.points.map((p, n) => ({
+                value: p.value,
+                title: `${p.serial}: ${p.value} ${c.unit}`,
+                flagged: flagged.has(n),
+            }))}
+            levels={[
+                { at: c.window.max, kind: 'limit' },
+                { at: c.window.min, kind: 'limit' },
+                { at: c.upper, kind: 'usual' },
+                { at: c.lower, kind: 'usual' },
+                { at: c.centre, kind: 'centre' },
+            ]}
+        />
+    );
 }
 
 function Signals({ chart: c }: { chart: Chart }) {

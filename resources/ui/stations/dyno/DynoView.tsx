@@ -70,9 +70,9 @@ function Runs({ of, run, onChoose }: RunsProps) {
 
 function Start({ section, card, onCard }: SectionProps<'dyno'>) {
     const { busy, problem, write } = useWrite();
-    const start = () =>
+    const start = (cell: string) =>
         write(
-            () => api.POST('/units/{number}/dyno/runs', { params: { path: { number: card.coreTag } }, body: {} }),
+            () => api.POST('/units/{number}/dyno/runs', { params: { path: { number: card.coreTag } }, body: { cell } }),
             () => void fetchCard(card.coreTag, ['dyno']).then(onCard),
         );
     return (
@@ -83,12 +83,30 @@ function Start({ section, card, onCard }: SectionProps<'dyno'>) {
             <Caution>
                 Guards closed, no loose clothing, emergency stop within reach; hot oil. A stall is seconds, not minutes.
             </Caution>
-            <button type="button" className="btn btn-main mt-2" disabled={busy} onClick={() => void start()}>
-                Start the run
-            </button>
+            <div className="mt-2 flex flex-wrap gap-x-6 gap-y-2">
+                {section.cells.map((c) => (
+                    <div key={c.cell} className="flex flex-wrap items-center gap-3">
+                        <button
+                            type="button"
+                            className="btn btn-main"
+                            disabled={busy}
+                            onClick={() => void start(c.cell)}
+                        >
+                            {section.cells.length > 1 ? `Start the run in cell ${c.cell}` : 'Start the run'}
+                        </button>
+                        <CellState cell={c} />
+                    </div>
+                ))}
+            </div>
             <ProblemNote problem={problem} />
         </Panel>
     );
+}
+
+function CellState({ cell: c }: { cell: Schemas['CellBrief'] }) {
+    if (c.drifted) return <Mark kind="bad">drifted: nothing passes in it</Mark>;
+    if (c.busy) return <Mark kind="warn">{c.busy} is in it; this one waits</Mark>;
+    return c.due && <Mark kind="warn">its reference run is due</Mark>;
 }
 
 /** Asks for the card every few seconds while the run is open, also when the live line is cut. */
@@ -168,7 +186,7 @@ function Curves({ data, analysis }: { data: TraceData; analysis: Analysis | unde
 function RunAside({ run, traced }: { run: Run; traced: boolean }) {
     return (
         <>
-            {run.startedBy}, {moment(run.queuedAt)} · unit {run.specimen}{' '}
+            {run.startedBy}, {moment(run.queuedAt)} · unit {run.specimen} · cell {run.cell}{' '}
             {traced && (
                 <>
                     <a className="underline" href={`/api/dyno/runs/${run.id}/certificate.pdf`}>
