@@ -17,7 +17,6 @@ return new class extends Migration
                 id INT UNSIGNED AUTO_INCREMENT PRIMARY KEY,
                 cell VARCHAR(8) CHARACTER SET ascii NOT NULL,
                 build_id BIGINT UNSIGNED NOT NULL,
-                hold_id BIGINT UNSIGNED NOT NULL,
                 kept_by INT UNSIGNED NOT NULL,
                 kept_at DATETIME NOT NULL,
                 released_by INT UNSIGNED NULL,
@@ -25,7 +24,6 @@ return new class extends Migration
                 of_cell VARCHAR(8) CHARACTER SET ascii AS (IF(released_at IS NULL, cell, NULL)) PERSISTENT,
                 UNIQUE (of_cell),
                 FOREIGN KEY (build_id) REFERENCES builds(id),
-                FOREIGN KEY (hold_id) REFERENCES holds(id),
                 FOREIGN KEY (kept_by) REFERENCES people(id),
                 FOREIGN KEY (released_by) REFERENCES people(id),
                 CHECK ((released_at IS NULL) = (released_by IS NULL))

@@ -17,6 +17,7 @@ use App\Stations\Dispatch\Actions\RecordCommissioning;
 use App\Stations\Dispatch\Actions\ShipUnit;
 use App\Stations\Dyno\Actions\AnalyseRun;
 use App\Stations\Dyno\Actions\JudgeRun;
+use App\Stations\Dyno\Actions\KeepReference;
 use App\Stations\Dyno\Actions\OnTheRig;
 use App\Stations\Dyno\Actions\StartRun;
 use App\Stations\Dyno\Models\Run;
@@ -109,6 +110,10 @@ final class LoadDemoCommand extends Command
             $this->clock = null;
             Transaction::run(fn () => $this->live($story, $n));
             $this->line("{$story['tag']}: {$story['stage']}");
+        }
+        $this->clock = null;
+        foreach (DemoShop::read()['references'] as $reference) {
+            $this->tellCell($reference);
         }
         $this->clock = null;
         Transaction::run(fn () => $this->studyGauges());
@@ -421,7 +426,20 @@ final class LoadDemoCommand extends Command
     private function test(Unit $unit, Build $build, array $s, array $faults, bool $judge): void
     {
         $operator = $this->on($s['day'] + 6, 9, '104');
-        $run = app(StartRun::class)->start($build->refresh(), $operator);
+        $run = app(StartRun::class)->start($build->refresh(), 'A', $operator);
+        $this->record($run, $faults);
+        if ($judge) {
+            [$verdict, $reason, $suspect] = $faults === []
+                ? ['pass', '', '']
+                : ['fail', 'Runs up between second and third.', 'C3'];
+            $judge = $this->on($s['day'] + 6, 11, '104');
+            app(JudgeRun::class)->judge(Run::query()->findOrFail($run->id), $verdict, $reason, $suspect, $judge);
+        }
+    }
+
+    /** @param  list<array<string, mixed>>  $faults */
+    private function record(Run $run, array $faults): void
+    {
         self::drive($run, $faults);
         $run->update([
             'state' => 'recorded',
@@ -429,12 +447,26 @@ final class LoadDemoCommand extends Command
             'trace_path' => "traces/run-$run->id.csv",
         ]);
         app()->call([new AnalyseRun($run->id), 'handle']);
-        if ($judge) {
-            [$verdict, $reason, $suspect] = $faults === []
-                ? ['pass', '', '']
-                : ['fail', 'Runs up between second and third.', 'C3'];
-            $judge = $this->on($s['day'] + 6, 11, '104');
-            app(JudgeRun::class)->judge(Run::query()->findOrFail($run->id), $verdict, $reason, $suspect, $judge);
+    }
+
+    /**
+     * A unit that passed stays in the house and runs every morning.
+     *
+     * @param  array{cell: string, tag: string, day: int, runs: int}  $reference
+     */
+    private function tellCell(array $reference): void
+    {
+        ['cell' => $cell, 'tag' => $tag, 'day' => $day] = $reference;
+        Transaction::run(fn () => app(KeepReference::class)->keep(
+            $cell,
+            Unit::byNumber($tag),
+            $this->on($day, 7, '100'),
+        ));
+        for ($n = 0; $n < $reference['runs']; $n++) {
+            Transaction::run(function () use ($cell, $day, $n): void {
+                $run = app(StartRun::class)->reference($cell, $this->on($day + $n, 7, '104', 10));
+                $this->record($run, []);
+            });
         }
     }
 
