@@ -159,6 +159,7 @@ RIGS
   test_cable "$tag" || return 1
   ctl start rig > /dev/null
   test_run_deaths "$tag" || return 1
+  test_two_cells "$tag" || return 1
   say "Rigs: every run that went wrong ended by itself."
 }
 
@@ -214,10 +215,35 @@ DEATHS
   say "Runs: rig, gateway, database and server killed in the middle, each run ended by itself with all that was recorded."
 }
 
-answers() { curl -fs -m 3 -o /dev/null "$API/session" && port_open "$GATEWAY_PORT" && port_open "$RIG_PORT"; }
+ticks_of() { awk '{ print $14 + $15 }' "/proc/$(cat "$RUN/$1.pid")/stat"; }
+
+# Both cells at once while the shop is used: no sample is lost, and what it takes of the machine is printed.
+test_two_cells() {
+  local tag=$1 n=0 name began shares='' runs
+  declare -A before
+  enter 104 627014 || return 1
+  for name in rig rig-b gateway; do before[$name]=$(ticks_of $name); done
+  began=$(date +%s%N)
+  knock POST /dyno/cells/A/reference-runs '{}'
+  [ "$STATUS" = 201 ] || { say "FAILED: the reference unit does not run: $(cat "$JAR.body")"; return 1; }
+  knock POST "/units/$tag/dyno/runs" '{"cell":"B"}'
+  [ "$STATUS" = 201 ] || { say "FAILED: no run can be started in the second cell: $(cat "$JAR.body")"; return 1; }
+  runs=$(owner_sql -N yard -e "SELECT GROUP_CONCAT(id) FROM (SELECT MAX(id) AS id FROM dyno_runs GROUP BY cell) r")
+  while [ "$(owner_sql -N yard -e "SELECT COUNT(*) FROM dyno_runs WHERE id IN ($runs) AND state IN ('queued', 'running')")" != 0 ] && [ $n -lt 600 ]; do
+    knock GET /yard; n=$((n + 1)); sleep 0.1
+  done
+  for name in rig rig-b gateway; do
+    shares="$shares $name $(( ($(ticks_of $name) - before[$name]) * 1000000000 / ($(date +%s%N) - began) )) %"
+  done
+  for _ in $(seq 1 300); do [ "$(owner_sql -N yard -e "SELECT COUNT(*) FROM dyno_runs WHERE id IN ($runs) AND state = 'analysed'")" = 2 ] && break; sleep 0.2; done
+  check "no sample of either cell is lost" "2 0" "$(owner_sql -N yard -e "SELECT CONCAT(COUNT(*), ' ', SUM(value)) FROM run_checks WHERE run_id IN ($runs) AND name LIKE 'Samples%'")" || return 1
+  say "Cells: two runs at once beside $n requests, no sample lost; of one processor:$shares."
+}
+
+answers() { curl -fs -m 3 -o /dev/null "$API/session" && port_open "$GATEWAY_PORT" && port_open "$RIG_PORT" && port_open "$RIG_B_PORT"; }
 comes_back() { local i; for i in $(seq 1 "$2"); do answers && { [ -z "${3:-}" ] || alive "$3"; } && return 0; sleep 1; done; say "FAILED: $1: the shop did not come back in $2 s"; ctl status; return 1; }
 kill_hard() { kill -KILL "$(cat "$RUN/$1.pid")"; }
-left_running() { pgrep -f -- "$STATE|rig.php --port $RIG_PORT" | grep -vx "$$"; port_open "$WEB_PORT" && echo "port $WEB_PORT"; }
+left_running() { pgrep -f -- "$STATE|rig.php --port ($RIG_PORT|$RIG_B_PORT)" | grep -vx "$$"; port_open "$WEB_PORT" && echo "port $WEB_PORT"; }
 
 test_deaths() {
   local name
@@ -226,7 +252,7 @@ test_deaths() {
   enter || return 1
   receive_core C-7901
   [ "$STATUS" = 201 ] || { say "FAILED: $(cat "$JAR.body")"; return 1; }
-  for name in nginx fpm rig gateway queue db; do
+  for name in nginx fpm rig rig-b gateway queue db; do
     kill_hard $name
     sleep 0.3
     comes_back "$name is killed" 20 $name || return 1

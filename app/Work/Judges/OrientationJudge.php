@@ -19,9 +19,9 @@ final class OrientationJudge extends KeepsProofs
 
     protected function against(ProofSpec $proof, Proof $last): ?string
     {
-        return $last->satisfied
-            ? null
-            : "\"{$last->answer['choice']}\" is not how it belongs. Turn it, then say again: {$proof->body['ask']}";
+        $turn = "is not how it belongs. Turn it, then say again: {$proof->body['ask']}";
+
+        return $last->satisfied ? null : "\"{$last->answer['choice']}\" ".($proof->body['otherwise'] ?? $turn);
     }
 
     public function take(BenchWork $work, ProofSpec $proof, Answer $answer, Person $by): void

@@ -7,13 +7,14 @@ use App\Shop\HouseRules;
 use App\Stations\Teardown\Models\Finding;
 use App\Work\Contracts\Circumstances;
 use App\Work\Generation;
+use App\Yard\Contracts\DynoRecord;
 use App\Yard\Models\Unit;
 use App\Yard\StationName;
 
 /** What clues and findings say of a whole unit: the vocabulary `circumstances` of the pack. */
 final class UnitCircumstances implements Circumstances
 {
-    public function __construct(private readonly HouseRules $rules)
+    public function __construct(private readonly HouseRules $rules, private readonly DynoRecord $dyno)
     {
     }
 
@@ -29,10 +30,16 @@ final class UnitCircumstances implements Circumstances
             $known,
             fn (\stdClass $c): bool => self::says($c->clues ?? null, $unit->clues)
                 || self::says($c->findings ?? null, $found)
-                || (($c->longOnShelf ?? false) && $this->layLong($unit)),
+                || (($c->longOnShelf ?? false) && $this->layLong($unit))
+                || (($c->ranInCell ?? false) && $this->ranInCell($unit)),
         );
 
         return array_values(array_map(fn (\stdClass $c): string => $c->code, $here));
+    }
+
+    private function ranInCell(Unit $unit): bool
+    {
+        return $unit->currentBuild !== null && $this->dyno->passed($unit->currentBuild) !== null;
     }
 
     private function layLong(Unit $unit): bool
