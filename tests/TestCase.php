@@ -82,7 +82,7 @@ abstract class TestCase extends LaravelTestCase
 
     protected function read(string $path): TestResponse
     {
-        return $this->checked('get', $path, $this->getJson("/api$path"));
+        return $this->held('get', $path, $this->getJson("/api$path"));
     }
 
     /** @param  string  $path  begins with the section: teardown.work.operations */
@@ -98,7 +98,7 @@ abstract class TestCase extends LaravelTestCase
         ?string $key = null,
         string $method = 'POST',
     ): TestResponse {
-        return $this->checked(
+        return $this->held(
             strtolower($method),
             $path,
             $this->json($method, "/api$path", $body, ['Idempotency-Key' => $key ?? (string) Str::uuid()]),
@@ -289,7 +289,7 @@ abstract class TestCase extends LaravelTestCase
         }
     }
 
-    private function checked(string $method, string $path, TestResponse $response): TestResponse
+    protected function held(string $method, string $path, TestResponse $response): TestResponse
     {
         self::$contract ??= Yaml::parseFile(dirname(__DIR__).'/docs/openapi.yaml');
         $path = explode('?', $path)[0];

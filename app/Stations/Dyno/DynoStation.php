@@ -40,6 +40,7 @@ final class DynoStation implements ManagersDay, Station
         Route::get('dyno/runs/{run}/certificate.pdf', [DynoController::class, 'certificatePdf']);
         Route::get('dyno/runs/{run}/trace', [DynoController::class, 'stretch']);
         Write::with('dyno.run')->post('units/{number}/dyno/runs', [DynoController::class, 'start']);
+        Write::with('dyno.run')->post('units/{number}/dyno/recordings', [DynoController::class, 'recording']);
         Write::with('dyno.approve')->post('units/{number}/dyno/road-tests', [DynoController::class, 'roadTest']);
         Write::with('dyno.run')->post('dyno/runs/{run}/cancel', [DynoController::class, 'cancel']);
         Write::with('dyno.run')->post('dyno/runs/{run}/verdict', [DynoController::class, 'judge']);

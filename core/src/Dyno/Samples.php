@@ -16,8 +16,11 @@ final class Samples
     /** Time may be off its sample by this share of the spacing. */
     private const JITTER = 0.45;
 
-    /** @var array<int, array<string, float>> sample number => channel => value */
-    private array $rows = [];
+    /** @var list<int> numbers of the samples, in their order */
+    private array $numbers = [];
+
+    /** @var array<string, list<float>> channel => values, one a number */
+    private array $values = [];
 
     private int $last = -1;
 
@@ -56,9 +59,13 @@ final class Samples
 
             return;
         }
-        $this->last = $n;
+        $read = [];
         foreach ($this->channels as $channel) {
-            $this->rows[$n][$channel] = self::number($values[$channel] ?? null, $channel);
+            $read[$channel] = self::number($values[$channel] ?? null, $channel);
+        }
+        $this->last = $this->numbers[] = $n;
+        foreach ($read as $channel => $value) {
+            $this->values[$channel][] = $value;
         }
     }
 
@@ -70,7 +77,7 @@ final class Samples
 
     public function lost(): int
     {
-        return max(0, $this->expected() - count($this->rows));
+        return max(0, $this->expected() - count($this->numbers));
     }
 
     public function doubled(): int
@@ -83,7 +90,7 @@ final class Samples
     {
         $gaps = [];
         $before = -1;
-        foreach ([...array_keys($this->rows), $this->expected()] as $n) {
+        foreach ([...$this->numbers, $this->expected()] as $n) {
             if ($n > $before + 1) {
                 $gaps[] = [
                     'from_s' => ($before + 1) / $this->rate,
@@ -104,17 +111,20 @@ final class Samples
      */
     public function channels(): array
     {
-        $numbers = array_keys($this->rows);
+        $numbers = $this->numbers;
         $numbers !== [] || throw new BadInput('empty', 'The recording holds no sample.', '');
+        if ($this->last === count($numbers) - 1) {
+            return $this->values;
+        }
         $out = [];
-        foreach ($this->channels as $channel) {
-            $values = array_fill(0, $numbers[0], $this->rows[$numbers[0]][$channel]);
+        foreach ($this->values as $channel => $read) {
+            $values = array_fill(0, $numbers[0], $read[0]);
             foreach ($numbers as $i => $n) {
-                $values[] = $this->rows[$n][$channel];
+                $values[] = $read[$i];
                 $next = $numbers[$i + 1] ?? $n + 1;
                 for ($k = $n + 1; $k < $next; $k++) {
                     $share = ($k - $n) / ($next - $n);
-                    $values[] = (1.0 - $share) * $this->rows[$n][$channel] + $share * $this->rows[$next][$channel];
+                    $values[] = (1.0 - $share) * $read[$i] + $share * $read[$i + 1];
                 }
             }
             $out[$channel] = $values;

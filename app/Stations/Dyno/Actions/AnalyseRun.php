@@ -53,9 +53,11 @@ final class AnalyseRun implements ShouldQueue
             $samples = Trace::samples($run);
             $channels = $samples->channels();
             $whole = JudgeTrace::completeness($samples);
-            [$analysis, $checks] = $run->purpose === 'reference'
-                ? $this->cell($run, $channels, $samples)
-                : $this->measured($run, $channels);
+            [$analysis, $checks] = match ($run->purpose) {
+                'reference' => $this->cell($run, $channels, $samples),
+                'foreign' => [self::analysis($run, $channels), []],
+                default => $this->measured($run, $channels),
+            };
             $checks = [...$whole, ...$checks];
         } catch (BadInput|Refusal $e) {
             $run->update([
@@ -78,10 +80,9 @@ final class AnalyseRun implements ShouldQueue
     private function measured(Run $run, array $channels): array
     {
         ['rate_hz' => $rate, 'steps' => $steps, 'ratios' => $ratios] = $run->program;
-        $recording = Recording::of((float) $rate, $channels);
-        $commands = Commands::of($steps, $recording->seconds());
-        $analysis = (new TraceAnalysis($recording, $ratios, $commands))->report();
-        $checks = JudgeTrace::judge($analysis, $run->program['limits'], $commands->changes($ratios));
+        $analysis = self::analysis($run, $channels);
+        $changes = Commands::of($steps, count($channels['input_rpm']) / $rate)->changes($ratios);
+        $checks = JudgeTrace::judge($analysis, $run->program['limits'], $changes);
         $readings = CellReadings::of((float) $rate, $channels, $steps, $ratios, $analysis);
         $reference = JudgeTrace::reference($readings, $run->program['reference'] ?? []);
         $chart = ApplyChart::read(Input::of($run->build->frozen()['train']));
@@ -99,6 +100,18 @@ final class AnalyseRun implements ShouldQueue
     }
 
     /**
+     * @param  array<string, list<float>>  $channels
+     * @return array<string, mixed>
+     */
+    private static function analysis(Run $run, array $channels): array
+    {
+        ['rate_hz' => $rate, 'steps' => $steps, 'ratios' => $ratios] = $run->program;
+        $recording = Recording::of((float) $rate, $channels);
+
+        return (new TraceAnalysis($recording, $ratios, Commands::of($steps, $recording->seconds())))->report();
+    }
+
+    /**
      * A run of the reference unit: what the cell shows, against what it showed in the runs before.
      *
      * @param  array<string, list<float>>  $channels
@@ -110,9 +123,7 @@ final class AnalyseRun implements ShouldQueue
             throw new Refusal('Samples were lost, so nothing can be told of the cell. Run the reference again.');
         }
         ['rate_hz' => $rate, 'steps' => $steps, 'ratios' => $ratios] = $run->program;
-        $recording = Recording::of((float) $rate, $channels);
-        $commands = Commands::of($steps, $recording->seconds());
-        $analysis = (new TraceAnalysis($recording, $ratios, $commands))->report();
+        $analysis = self::analysis($run, $channels);
         $readings = CellReadings::of((float) $rate, $channels, $steps, $ratios, $analysis);
         $unit = ReferenceUnit::of($run->cell) ?? throw new Refusal('The reference unit was let go during the run.');
         $drift = RigDrift::of([

@@ -58,6 +58,9 @@ final class JudgeRun
 
     private static function mustBeJudged(Run $run): void
     {
+        if ($run->purpose !== 'unit') {
+            throw new Refusal('Nothing of this run was commanded here for the unit: it is no pass and no fail.', 409);
+        }
         if ($run->verdict !== null) {
             throw new Refusal('This run is already judged.', 409);
         }

@@ -32,7 +32,7 @@ final class StartRun
         $unit = $build->unit;
         Gatekeeper::at($unit, StationName::Dyno);
         Gatekeeper::noHold($unit);
-        if (Run::query()->where('build_id', $build->id)->whereIn('state', self::OPEN)->lockForUpdate()->exists()) {
+        if (Run::ofUnits()->where('build_id', $build->id)->whereIn('state', self::OPEN)->lockForUpdate()->exists()) {
             throw new Refusal('A run of this unit is already on its way.', 409);
         }
         $program =

@@ -33,7 +33,8 @@ final class GatewayCommand extends Command
     public function handle(): int
     {
         // One by one, so that the ledger has an event of each.
-        Run::query()->where('state', 'running')->get()->each(fn (Run $run) => $run->update([
+        $left = Run::query()->where('state', 'running')->whereIn('cell', array_keys(Cells::all()))->get();
+        $left->each(fn (Run $run) => $run->update([
             'state' => 'failed',
             'error' => 'The gateway was restarted during the run. Run it again.',
             'ended_at' => now(),

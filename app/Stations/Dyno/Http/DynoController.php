@@ -7,6 +7,7 @@ use App\Kernel\Refusal;
 use App\Stations\Dyno\Actions\CancelRun;
 use App\Stations\Dyno\Actions\JudgeRun;
 use App\Stations\Dyno\Actions\StartRun;
+use App\Stations\Dyno\Actions\TakeRecording;
 use App\Stations\Dyno\Actions\TestOnTheRoad;
 use App\Stations\Dyno\Models\Run;
 use App\Stations\Dyno\Pyramid;
@@ -34,6 +35,14 @@ final class DynoController
     public function start(StartRunRequest $request, string $number, StartRun $action): JsonResponse
     {
         $run = $action->start(Build::released($number), $request->cell(), $request->person());
+
+        return response()->json($this->section->run($run), 201);
+    }
+
+    public function recording(RecordingRequest $request, string $number, TakeRecording $action): JsonResponse
+    {
+        $build = Build::released($number);
+        $run = $action->take($build, $request->recording(), $request->columns(), $request->person());
 
         return response()->json($this->section->run($run), 201);
     }

@@ -22,7 +22,7 @@ use Illuminate\Support\Carbon;
  * @property array<mixed> $program
  * @property string $specimen
  * @property string $cell
- * @property string $purpose  unit, or reference: the cell is told by it, not the unit
+ * @property string $purpose  unit; reference: the cell is told by it, not the unit; foreign: recorded elsewhere
  * @property bool $cancel_requested
  * @property string $progress
  * @property string|null $trace_path

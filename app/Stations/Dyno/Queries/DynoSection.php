@@ -23,6 +23,7 @@ final class DynoSection implements Section
         'progress',
         'specimen',
         'cell',
+        'purpose',
         'error',
         'started_by',
         'queued_at',
@@ -64,7 +65,8 @@ final class DynoSection implements Section
                 $build->frozen()['train']['elements'],
             ),
             'withoutCell' => $this->road->of($build),
-            'runs' => Run::ofUnits()
+            'runs' => Run::query()
+                ->whereIn('purpose', ['unit', 'foreign'])
                 ->with('checks')
                 ->where('build_id', $build->id)
                 ->orderByDesc('id')
@@ -98,6 +100,7 @@ final class DynoSection implements Section
             'progress' => (float) $r->progress,
             'specimen' => $r->specimen,
             'cell' => $r->cell,
+            'purpose' => $r->purpose,
             'error' => $r->error,
             'startedBy' => $this->names->of($r->started_by),
             'queuedAt' => $r->queued_at->toIso8601ZuluString(),
@@ -108,7 +111,9 @@ final class DynoSection implements Section
             'suspect' => $r->suspect,
             'verdictBy' => $this->names->of($r->verdict_by),
             'verdictAt' => $r->verdict_at?->toIso8601ZuluString(),
-            'liveUrl' => in_array($r->state, StartRun::OPEN, true) ? LiveToken::url($r) : null,
+            'liveUrl' => $r->purpose !== 'foreign' && in_array($r->state, StartRun::OPEN, true)
+                ? LiveToken::url($r)
+                : null,
         ];
     }
 }

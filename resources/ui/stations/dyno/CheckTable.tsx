@@ -20,7 +20,7 @@ const placeOf = ({ check, where }: Pick<Check, 'check' | 'where'>) => `${check},
 
 /** What the run before this one gave, by check and place. */
 export function beforeOf(runs: Run[], run: Run): Map<string, Check> | undefined {
-    const before = runs.find((r) => r.id < run.id && r.checks.length > 0);
+    const before = runs.find((r) => r.purpose === 'unit' && r.id < run.id && r.checks.length > 0);
     return before && new Map(before.checks.map((c) => [placeOf(c), c]));
 }
 

@@ -9,6 +9,7 @@ import { fieldsOf, FormFields, FormProblem, useForm } from '../../kit/form';
 import { TraceChart, type TraceData } from '../../kit/TraceChart';
 import type { SectionProps } from '../../card/section';
 import { beforeOf, CheckTable, type Band } from './CheckTable';
+import { Elsewhere } from './Elsewhere';
 import { Found, marksOf, Suspects, type Analysis } from './Found';
 import { Now } from './Now';
 import { WithoutCell } from './WithoutCell';
@@ -19,7 +20,8 @@ const NO_DATA: TraceData = { t: [], input: [], turbine: [], output: [], line: []
 const OPEN = ['queued', 'running', 'recorded'];
 const isOpen = (run: Run) => OPEN.includes(run.state);
 
-const runName = (run: Run | undefined) => (run ? `Run ${run.id}, loop ${run.loop}, ${run.verdict ?? run.state}` : '');
+const loopOf = (run: Run) => (run.purpose === 'foreign' ? 'recorded elsewhere' : `loop ${run.loop}`);
+const runName = (run: Run | undefined) => (run ? `Run ${run.id}, ${loopOf(run)}, ${run.verdict ?? run.state}` : '');
 
 /** The test cell: run, watch, measure against the limits, pass or fail by name. */
 export function DynoView(props: SectionProps<'dyno'>) {
@@ -39,8 +41,9 @@ function Cell(props: SectionProps<'dyno'>) {
     const { card, can, section: d } = props;
     const [chosen, setChosen] = useState<number | null>(null);
     const run = d.runs.find((r) => r.id === chosen) ?? d.runs[0];
-    const startable = card.station === 'dyno' && can('dyno.run') && !d.runs.some(isOpen);
-    const judged = d.runs.slice(0, 1).every(isJudged);
+    const own = d.runs.filter((r) => r.purpose === 'unit');
+    const startable = card.station === 'dyno' && can('dyno.run') && !own.some(isOpen);
+    const judged = own.slice(0, 1).every(isJudged);
     return (
         <div className="flex flex-col gap-3">
             {startable && judged && <Start {...props} />}
@@ -48,6 +51,7 @@ function Cell(props: SectionProps<'dyno'>) {
             {run ? <RunPanel key={run.id} run={run} {...props} /> : <p className="sheet p-4 text-faint">No run yet.</p>}
             {startable && !judged && <Start {...props} />}
             <WithoutCell {...props} />
+            <Elsewhere {...props} />
         </div>
     );
 }
@@ -186,7 +190,8 @@ function Curves({ data, analysis }: { data: TraceData; analysis: Analysis | unde
 function RunAside({ run, traced }: { run: Run; traced: boolean }) {
     return (
         <>
-            {run.startedBy}, {moment(run.queuedAt)} · unit {run.specimen} · cell {run.cell}{' '}
+            {run.startedBy}, {moment(run.queuedAt)} ·{' '}
+            {run.purpose === 'foreign' ? `file ${run.specimen}` : `unit ${run.specimen} · cell ${run.cell}`}{' '}
             {traced && (
                 <>
                     <a className="underline" href={`/api/dyno/runs/${run.id}/certificate.pdf`}>
@@ -256,7 +261,12 @@ function Checks({ section, run, card, onCard, can, suspects, good }: ChecksProps
     const before = beforeOf(section.runs, run);
     const failed = run.checks.filter((c) => !c.pass);
     const inside = run.checks.filter((c) => c.pass);
-    const judging = run.state === 'analysed' && !run.verdict && card.station === 'dyno' && can('dyno.run');
+    const judging =
+        run.purpose === 'unit' &&
+        run.state === 'analysed' &&
+        !run.verdict &&
+        card.station === 'dyno' &&
+        can('dyno.run');
     return (
         <div className={`grid items-start gap-3 ${judging ? 'lg:grid-cols-[1.6fr_1fr]' : ''}`}>
             <Panel title="Against the limits" aside={failed.length === 0 ? 'all inside' : `${failed.length} outside`}>
