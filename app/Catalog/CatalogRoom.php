@@ -5,6 +5,7 @@ namespace App\Catalog;
 use App\Catalog\Edit\CatalogEditController;
 use App\Catalog\Read\CatalogController;
 use App\Catalog\Read\PartNumbers;
+use App\Catalog\Read\ProgramController;
 use App\Catalog\Trainer\FaultTrainerController;
 use App\Catalog\Trainer\PackTrainerController;
 use App\Shop\Role;
@@ -25,6 +26,7 @@ final class CatalogRoom implements Room
         Route::get('catalog/families', [CatalogController::class, 'families']);
         FaultTrainerController::routes();
         PackTrainerController::routes();
+        ProgramController::routes();
         Route::get('catalog/families/{code}', [CatalogController::class, 'family']);
         Route::get('catalog/families/{code}/section', [CatalogController::class, 'section']);
         Route::get('catalog/families/{code}/strength', [CatalogController::class, 'strength']);

@@ -29,6 +29,7 @@ final class DoorsTest extends TestCase
     /** They carry a question and write nothing: a sealed round of the trainer goes back to who asked for it. */
     private const ONLY_REASON = [
         'api/calc/{name}',
+        'api/catalog/program-plan',
         'api/fault-trainer',
         'api/fault-trainer/looks',
         'api/fault-trainer/verdict',

@@ -210,6 +210,7 @@ final class CheckReferences
             ...CheckSection::errors($family, $at),
             ...CheckCounts::errors($family, $at),
             ...CheckTests::errors($family, $at),
+            ...CheckPrograms::errors($family, $at),
             ...CheckControl::errors($family, $at),
             ...CheckStrength::errors($family, $at),
             ...CheckPorts::errors($family, $at),

@@ -19,13 +19,13 @@ final class CellReadings
     /** A step is read over its last stretch, seconds, and only where it lasts longer than this. */
     public const READ_S = 0.8;
 
-    private const SETTLES_S = 1.8;
+    public const SETTLES_S = 1.8;
 
     /** A range has come in when the turbine is down to this share of its free speed, the output held. */
     private const ENGAGED = 0.3;
 
     /** From this throttle on the cooler must be fed. */
-    private const FLOWS = 0.3;
+    public const FLOWS = 0.3;
 
     /** Below this slip the converter clutch is in, rev/min. */
     private const LOCKED_RPM = 25.0;

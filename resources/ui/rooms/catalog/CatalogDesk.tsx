@@ -9,6 +9,7 @@ import { useWrite } from '../../api/useWrite';
 import { Field, Loading, Mark, Panel, ProblemNote, Select } from '../../kit/basics';
 import { Pending } from '../../kit/Fetched';
 import { CsvFiles } from './CsvFiles';
+import { DryRun } from './DryRun';
 import { blank, SchemaForm, type Schema } from '../../kit/SchemaForm';
 import { OperationPicture } from './OperationPicture';
 
@@ -312,6 +313,21 @@ const kindOf = (kinds: Kinds, { kind }: Entry) =>
 
 const nameOf = ({ key }: Entry, title: string) => key?.replaceAll('|', ' · ') ?? `New: ${title.toLowerCase()}`;
 
+type BesideProps = {
+    kind: string;
+    family: string;
+    node: unknown;
+    editable: boolean;
+    onChange: (node: unknown) => void;
+};
+
+/** What helps to see an entry: the parts of an operation, the course of a program. */
+function Beside({ kind, family, node, editable, onChange }: BesideProps) {
+    if (OPERATIONS.has(kind)) return <OperationPicture {...{ family, editable, onChange }} node={node as object} />;
+    if (kind !== 'testPrograms') return null;
+    return <DryRun family={family} body={(node as { body: Record<string, unknown> }).body} />;
+}
+
 function Editor({ entry, family, kinds, editable, onKey }: EditorProps) {
     const schema = entry.schema as Schema;
     const first = entry.node ?? blank(schema);
@@ -334,9 +350,7 @@ function Editor({ entry, family, kinds, editable, onKey }: EditorProps) {
                 />
             )}
             {claims && <Claims entry={entry} editable={editable} onDone={(key) => void done(key)} />}
-            {at && OPERATIONS.has(entry.kind) && (
-                <OperationPicture family={at} node={node as object} editable={editable} onChange={setNode} />
-            )}
+            {at && <Beside {...{ kind: entry.kind, family: at, node, editable }} onChange={setNode} />}
             <SchemaForm {...{ schema, problems }} value={node} onChange={setNode} readOnly={!editable} />
             <ProblemNote problem={problem} />
             {editable && (

@@ -1,0 +1,232 @@
+<?php
+
+declare(strict_types=1);
+
+namespace Yard\Core\Dyno;
+
+use Yard\Core\BadInput;
+use Yard\Core\Input;
+
+/**
+ * A test program gone through without a unit: every step with what will be in force while it lasts, which shifts come
+ * and how often, what is read and what is not, and what a program of the trade has that this one lacks. What cannot be
+ * run at all is refused with its place.
+ *
+ * @phpstan-import-type Step from CellReadings
+ *
+ * @phpstan-type Planned array{t: float, seconds: float, gear: string, throttle: float, load: float, lockup: bool,
+ *     held: bool, read: bool}
+ * @phpstan-type Shift array{from: string, to: string, loads: list<float>}
+ */
+final readonly class ProgramPlan
+{
+    private const LONGEST_S = 3600.0;
+
+    private const MOST_STEPS = 300;
+
+    /** Ranges of the lever beside the gears of the chart. */
+    private const RANGES = ['P', 'N', 'R', 'D'];
+
+    /** Held against the brake with the throttle open for longer the converter takes harm (common practice, no source). */
+    private const STALL_S = 5.0;
+
+    /** From here on a step counts as one at full command. */
+    private const FULL = 0.5;
+
+    /**
+     * @param  list<Planned>  $steps
+     * @param  array<string, float>  $ratios  gear => ratio
+     * @param  list<string>  $windows  readings that have a window
+     */
+    private function __construct(private array $steps, private array $ratios, private array $windows)
+    {
+    }
+
+    /**
+     * @param  array<string, float>  $ratios  gear => ratio
+     *
+     * @throws BadInput for a program no rig can run
+     */
+    public static function read(Input $in, array $ratios): self
+    {
+        $end = $in->number('end', above: 0.0, max: self::LONGEST_S);
+        $steps = $in->list('steps', 1);
+        count($steps) <= self::MOST_STEPS ||
+            throw $in->at('steps')->fail('length', 'A program has '.self::MOST_STEPS.' steps at most.');
+        $planned = [];
+        foreach ($steps as $step) {
+            $before = $planned === [] ? null : $planned[count($planned) - 1];
+            $planned[] = self::step($step, $before, $ratios, $end);
+        }
+        foreach ($planned as $n => $step) {
+            $seconds = ($planned[$n + 1]['t'] ?? $end) - $step['t'];
+            $planned[$n]['seconds'] = $seconds;
+            $planned[$n]['read'] = $seconds >= CellReadings::SETTLES_S;
+        }
+
+        $windows = array_keys($in->optional('reference')?->asMap() ?? []);
+
+        return new self($planned, $ratios, array_map(strval(...), $windows));
+    }
+
+    /**
+     * @param  Planned|null  $before
+     * @param  array<string, float>  $ratios
+     * @return Planned
+     */
+    private static function step(Input $in, ?array $before, array $ratios, float $end): array
+    {
+        $t = $in->number('t', min: 0.0);
+        self::mustFollow($in, $t, $before['t'] ?? -1.0, $end);
+        $gears = array_values(array_unique([...self::RANGES, ...array_map(strval(...), array_keys($ratios))]));
+
+        return [
+            't' => $t,
+            'seconds' => 0.0,
+            'gear' => $in->has('gear') ? $in->choice('gear', $gears) : $before['gear'] ?? 'P',
+            'throttle' => $in->numberOr('throttle', $before['throttle'] ?? 0.0, min: 0.0, max: 1.0),
+            'load' => $in->numberOr('load', $before['load'] ?? 0.0, min: 0.0, max: 1.0),
+            'lockup' => self::onOff($in, 'lockup', $before['lockup'] ?? false),
+            'held' => self::onOff($in, 'hold', $before['held'] ?? false),
+            'read' => false,
+        ];
+    }
+
+    private static function mustFollow(Input $in, float $t, float $before, float $end): void
+    {
+        $t < $end || throw $in->at('t')->fail('time', "The step at $t s comes after the end of the program, $end s.");
+        $t > $before || throw $in->at('t')->fail('time', "The step at $t s comes no later than the one before it.");
+    }
+
+    private static function onOff(Input $in, string $field, bool $else): bool
+    {
+        return $in->has($field) ? $in->choice($field, ['on', 'off']) === 'on' : $else;
+    }
+
+    /**
+     * @return array{seconds: float, steps: list<Planned>, shifts: list<Shift>, missing: list<string>,
+     *     cautions: list<string>, windowsWithout: list<string>}
+     */
+    public function report(): array
+    {
+        $last = $this->steps[count($this->steps) - 1];
+
+        return [
+            'seconds' => $last['t'] + $last['seconds'],
+            'steps' => $this->steps,
+            'shifts' => $this->shifts(),
+            'missing' => [...$this->shiftsMissing(), ...$this->readingsMissing()],
+            'cautions' => $this->stalls(),
+            'windowsWithout' => array_values(array_filter($this->windows, fn (string $w): bool => ! $this->reads($w))),
+        ];
+    }
+
+    /** @return list<Shift> changes between gears that drive alike */
+    private function shifts(): array
+    {
+        $shifts = [];
+        foreach ($this->steps as $n => $step) {
+            $from = $this->steps[$n - 1]['gear'] ?? '';
+            $to = $step['gear'];
+            $alike = isset($this->ratios[$from], $this->ratios[$to]) &&
+                ($this->ratios[$from] > 0.0) === ($this->ratios[$to] > 0.0);
+            if ($alike && $from !== $to) {
+                $shifts["$from-$to"] ??= ['from' => $from, 'to' => $to, 'loads' => []];
+                $shifts["$from-$to"]['loads'][] = $step['throttle'];
+            }
+        }
+
+        return array_values($shifts);
+    }
+
+    /** @return list<string> */
+    private function shiftsMissing(): array
+    {
+        $loads = [];
+        foreach ($this->shifts() as $shift) {
+            $loads["$shift[from]-$shift[to]"] = count(array_unique($shift['loads']));
+        }
+        $ahead = array_filter($this->ratios, static fn (float $r): bool => $r > 0.0);
+        $forward = array_map(strval(...), array_keys($ahead));
+        $missing = [];
+        foreach (array_slice($forward, 1) as $n => $upper) {
+            foreach (["$forward[$n]-$upper" => 2, "$upper-$forward[$n]" => 1] as $shift => $wanted) {
+                $found = $loads[$shift] ?? 0;
+                $found >= $wanted || $missing[] = $found === 0
+                    ? "The shift $shift never comes."
+                    : "The shift $shift comes at one load only.";
+            }
+        }
+
+        return $missing;
+    }
+
+    /** @return list<string> what programs of the trade have (handbook of the shop; common practice, no source) */
+    private function readingsMissing(): array
+    {
+        $has = fn (callable $does): bool => array_filter($this->steps, $does) !== [];
+        $forward = array_diff(array_map(strval(...), array_keys($this->ratios)), ['R']);
+        $drives = fn (array $s): bool => in_array($s['gear'], $forward, true);
+        $wanted = [
+            'No step in park is long enough to be read.' => $has(fn (array $s) => $s['read'] && $s['gear'] === 'P'),
+            'No step in neutral is long enough to be read.' => $has(fn (array $s) => $s['read'] && $s['gear'] === 'N'),
+            'Reverse is never engaged with the output held, so its time is not taken.' => $has(
+                fn (array $s) => $s['held'] && $s['gear'] === 'R',
+            ),
+            'No forward gear is engaged with the output held, so its time is not taken.' => $has(
+                fn (array $s) => $s['held'] && $drives($s),
+            ),
+            'Reverse never drives.' => $has(
+                fn (array $s) => ! $s['held'] && $s['gear'] === 'R' && $s['throttle'] > 0.0,
+            ),
+            'The lock-up is never on for long enough to be read.' => $has(fn (array $s) => $s['lockup'] && $s['read']),
+            'The unit never coasts in gear.' => $has(
+                fn (array $s) => $drives($s) && ! $s['held'] && $s['throttle'] === 0.0 && $s['t'] > 0.0,
+            ),
+            'The line is never read at full command.' => $has(
+                fn (array $s) => $s['read'] && $drives($s) && $s['throttle'] >= self::FULL,
+            ),
+            'The cooler is never read.' => $has(fn (array $s) => $s['read'] && $s['throttle'] >= CellReadings::FLOWS),
+        ];
+
+        return array_keys(array_filter($wanted, fn (bool $there): bool => ! $there));
+    }
+
+    /** @return list<string> */
+    private function stalls(): array
+    {
+        $cautions = [];
+        foreach ($this->steps as $n => $step) {
+            if ($step['held'] && isset($this->ratios[$step['gear']]) && $step['throttle'] > 0.0) {
+                $long = $step['seconds'] > self::STALL_S;
+                $cautions[] = sprintf(
+                    'Step %d stalls the converter for %.1f s%s',
+                    $n + 1,
+                    $step['seconds'],
+                    $long ? sprintf(': more than %.0f s, it takes harm.', self::STALL_S) : '.',
+                );
+            }
+        }
+
+        return $cautions;
+    }
+
+    /** Whether this program makes the reading a window is for: shifts by their name and time, steps by their number. */
+    private function reads(string $window): bool
+    {
+        if (preg_match('/^shift:(.+)#(\d+):/', $window, $m) === 1) {
+            foreach ($this->shifts() as $shift) {
+                if ("$shift[from]-$shift[to]" === $m[1]) {
+                    return count($shift['loads']) >= (int) $m[2];
+                }
+            }
+
+            return false;
+        }
+        if (preg_match('/^(line|efficiency):(\d+)$/', $window, $m) === 1) {
+            return $this->steps[(int) $m[2]]['read'] ?? false;
+        }
+
+        return true;
+    }
+}
