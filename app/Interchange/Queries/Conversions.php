@@ -17,6 +17,9 @@ final class Conversions
     {
     }
 
+    /** @var array<string, array<string, array<string, mixed>>> conversions written out, by their codes */
+    private array $known = [];
+
     /**
      * Variants that reach one of these by conversions, or that these reach.
      *
@@ -63,7 +66,7 @@ final class Conversions
         }
         $nodes = array_fill_keys([...$from, ...$to], true);
         $steps = [];
-        $byCode = self::writtenOut($conversions);
+        $byCode = $this->known[implode(',', array_column($conversions, 'code'))] ??= self::writtenOut($conversions);
         foreach ($conversions as $c) {
             $nodes += [$c->from_code => true, $c->to_code => true];
             $steps[] = new Step(

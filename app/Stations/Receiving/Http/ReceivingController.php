@@ -31,7 +31,7 @@ final class ReceivingController
             ->where('kind', 'feature')
             ->where('body', 'like', '%"where":"outside"%')
             ->orderBy('position')
-            ->get()
+            ->get(['family_id', 'code', 'name', 'body'])
             ->groupBy('family_id');
 
         return response()->json([
@@ -61,7 +61,12 @@ final class ReceivingController
     private static function listing(Collection $families): \Closure
     {
         $numbers = $families->flatMap(fn (Family $f) => [...$f->body['outsideParts'], ...$f->body['hardParts']]);
-        $parts = Part::query()->whereIn('number', $numbers->unique())->get()->keyBy('number')->all();
+        $parts = Part::query()
+            ->whereIn('number', $numbers->unique())
+            ->toBase()
+            ->get(['number', 'name', 'price'])
+            ->keyBy('number')
+            ->all();
 
         return fn (array $asked) => array_map(
             fn (string $n) => ['number' => $n, 'name' => $parts[$n]->name, 'price' => (float) $parts[$n]->price],

@@ -34,6 +34,9 @@ function Gone({ plan }: { plan: Plan }) {
                 {plan.missing.length === 0 && <Mark kind="good">nothing is missing</Mark>}
             </p>
             <Course plan={plan} />
+            <p className="text-sm text-faint">
+                Height: throttle, pale where a step is too short to be read. Bars below: lock-up on, output held.
+            </p>
             <Said kind="warn" lines={plan.missing} />
             <Said kind="warn" lines={plan.cautions} />
             {plan.windowsWithout.length > 0 && (
