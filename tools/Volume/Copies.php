@@ -51,7 +51,7 @@ final class Copies
         'measurements' => "t.kind NOT IN ('pack', 'end-play')",
     ];
 
-    public const LATELY_DAYS = 870;
+    public const LATELY_DAYS = 520;
 
     private const LEFT_OUT = ['return_id', 'parent_build_id', 'origin_unit_id', 'second_build_id'];
 
