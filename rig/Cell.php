@@ -88,6 +88,7 @@ final class Cell
                 'order' => $this->order($message),
                 'ack' => $this->acknowledged((int) $message['seq']),
                 'resume' => $this->resume((string) $message['run'], (int) $message['after']),
+                'end' => $this->endAt((float) ($message['at'] ?? INF)),
                 'abort' => $this->stop('aborted'),
                 default => [['type' => 'error', 'message' => 'The message was not understood.']],
             };
@@ -186,6 +187,18 @@ final class Cell
         $this->sent = $after + 1;
 
         return [['type' => 'resumed', 'run' => $run, 'after' => $after]];
+    }
+
+    /**
+     * A program that waited less long than it might have ends earlier.
+     *
+     * @return list<array<string, mixed>>
+     */
+    private function endAt(float $at): array
+    {
+        $this->end = max($this->rig->time ?? 0.0, min($this->end, $at));
+
+        return [];
     }
 
     /** @return list<array<string, mixed>> */

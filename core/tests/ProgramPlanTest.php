@@ -85,6 +85,18 @@ final class ProgramPlanTest extends CoreTestCase
             'a gear the unit has not' => [[['t' => 0, 'gear' => '9']], '/steps/0/gear'],
             'more than full throttle' => [[['t' => 0, 'gear' => 'P', 'throttle' => 1.2]], '/steps/0/throttle'],
             'a lock-up half on' => [[['t' => 0, 'gear' => 'P', 'lockup' => 'half']], '/steps/0/lockup'],
+            'a wait for two things' => [
+                [['t' => 0, 'until' => ['channel' => 'temp_degc', 'atLeast' => 1, 'atMost' => 2, 'within_s' => 9]]],
+                '/steps/0/until',
+            ],
+            'a wait for what is not read' => [
+                [['t' => 0, 'until' => ['channel' => 'colour', 'atLeast' => 1, 'within_s' => 9]]],
+                '/steps/0/until/channel',
+            ],
+            'a wait without an end' => [
+                [['t' => 0, 'until' => ['channel' => 'temp_degc', 'atLeast' => 1]]],
+                '/steps/0/until/within_s',
+            ],
             'no time' => [[['gear' => 'P']], '/steps/0/t'],
         ];
     }

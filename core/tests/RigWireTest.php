@@ -129,6 +129,15 @@ final class RigWireTest extends CoreTestCase
         $this->assertEquals($journal, array_values($rows), 'the journal holds the same');
     }
 
+    public function test_a_program_that_waited_less_long_ends_when_it_is_told(): void
+    {
+        $this->begin();
+        $this->say(['type' => 'end', 'at' => self::END_S + 100.0]);
+        $this->say(['type' => 'end', 'at' => 4.0]);
+        $rows = [];
+        $this->assertSame('end after 801', $this->take($rows, PHP_INT_MAX));
+    }
+
     public function test_a_cable_that_stays_out_stops_the_rig(): void
     {
         $this->begin();

@@ -4,6 +4,7 @@ namespace App\Stations\Dyno;
 
 use App\Stations\Dyno\Actions\AnalyseRun;
 use App\Stations\Dyno\Models\Run;
+use Yard\Core\Dyno\ProgramCourse;
 
 /**
  * One test cell as the gateway works it: takes its queued runs one after the other, orders their steps, writes down
@@ -21,11 +22,10 @@ final class CellLink
     /** @var list<string> channels of the run, time first */
     private array $columns = [];
 
-    /** @var array<int, float> step => time at which the rig did it */
-    private array $done = [];
+    private ?ProgramCourse $course = null;
 
-    /** Step of the program that is ordered next. */
-    private int $step = 0;
+    /** The rig knows when the run ends. */
+    private bool $endTold = false;
 
     /** @var list<list<float>> samples of the current run as browsers see them, for browsers that come later */
     private array $replay = [];
@@ -41,9 +41,6 @@ final class CellLink
 
     /** @var array{Run, string, ?string}|null run, state and error still to be written: the database was away */
     private ?array $ended = null;
-
-    /** Orders go out so long before they are due, so that the rig does them on time, seconds of the run. */
-    private const AHEAD_S = 2.0;
 
     /** Every so many samples one goes to the browsers: twenty a second of the run. */
     private const THIN = 10;
@@ -91,7 +88,7 @@ final class CellLink
     {
         $run->update(['state' => 'running', 'progress' => 0]);
         [$this->replay, $this->fresh, $this->samples, $this->lastHeard] = [[], [], 0, microtime(true)];
-        [$this->step, $this->done] = [0, []];
+        $this->course = new ProgramCourse($run->program['steps'], (float) $run->program['end']);
         @mkdir(dirname(Trace::path($run)), 0775, true);
         $file = @fopen(Trace::path($run), 'w');
         if ($file === false) {
@@ -107,7 +104,7 @@ final class CellLink
                 'type' => 'start',
                 'run' => (string) $run->id,
                 'serial' => $run->specimen,
-                'end_s' => $run->program['end'],
+                'end_s' => $this->course->longest(),
             ],
             $this->take(...),
             $this->told(...),
@@ -119,21 +116,37 @@ final class CellLink
     private function told(array $message): void
     {
         match ($message['type'] ?? '') {
-            'started', 'resumed' => $this->order(0.0),
-            'did' => $this->done[(int) ($message['n'] ?? -1)] = (float) ($message['t'] ?? 0.0),
+            'started', 'resumed' => $this->onLine(),
+            'did' => $this->course?->did((int) ($message['n'] ?? -1), (float) ($message['t'] ?? 0.0)),
             default => null,
         };
     }
 
-    /** Sends the steps that are due soon. */
-    private function order(float $now): void
+    /** What was said last may have been lost with the cable. */
+    private function onLine(): void
     {
-        $steps = $this->run->program['steps'] ?? [];
-        while (isset($steps[$this->step]) && $steps[$this->step]['t'] <= $now + self::AHEAD_S) {
-            $step = $steps[$this->step];
-            $order = ['type' => 'order', 'n' => $this->step, 'at' => $step['t']];
-            $this->rig?->send($order + array_diff_key($step, ['t' => 0]));
-            $this->step++;
+        $this->endTold = false;
+        $this->order([0.0]);
+    }
+
+    /**
+     * Sends the steps that are due soon, and when the run ends where a step waited.
+     *
+     * @param  list<float>  $sample  the last one, time first
+     */
+    private function order(array $sample): void
+    {
+        $course = $this->course;
+        if ($course === null) {
+            return;
+        }
+        $channels = array_combine(array_slice($this->columns, 0, count($sample)), $sample);
+        foreach ($course->due($sample[0], $channels) as $order) {
+            $this->rig?->send(['type' => 'order'] + $order);
+        }
+        if (! $this->endTold && ! $course->waits() && $course->longest() > $course->end()) {
+            $this->rig?->send(['type' => 'end', 'at' => $course->end()]);
+            $this->endTold = true;
         }
     }
 
@@ -144,23 +157,19 @@ final class CellLink
      */
     private function take(array $rows): bool
     {
-        $run = $this->run;
-        if ($run === null || $this->file === null) {
+        [$run, $course] = [$this->run, $this->course];
+        if ($run === null || $course === null || $this->file === null) {
             return false;
         }
-        $wrong = $this->written($this->file, $rows);
-        if ($wrong === null && $this->samples > self::TOO_MANY * $run->program['rate_hz'] * $run->program['end']) {
-            $wrong = 'The test rig sends on after the end of the program.';
-        }
+        $wrong = $this->written($this->file, $rows) ?? $this->followed($run, $course, $rows);
         if ($wrong !== null) {
+            $this->rig?->send(['type' => 'abort']);
             $this->finish('failed', $wrong);
 
             return false;
         }
         $this->lastHeard = microtime(true);
-        $now = (float) ((end($this->replay) ?: [0.0])[0]);
-        $this->order($now);
-        $progress = round(min(99.0, (100.0 * $now) / $run->program['end']), 2);
+        $progress = round(min(99.0, (100.0 * (float) (end($rows)[0] ?? 0.0)) / $course->end()), 2);
         $this->viewers->tell($run->id, 'samples', ['rows' => $this->fresh, 'progress' => $progress]);
         $this->fresh = [];
         if (microtime(true) - $this->lastSaved > 1.0) {
@@ -171,6 +180,24 @@ final class CellLink
         }
 
         return true;
+    }
+
+    /**
+     * Goes on with the program.
+     *
+     * @param  list<mixed>  $rows  samples that were written down
+     * @return string|null why the run cannot go on
+     */
+    private function followed(Run $run, ProgramCourse $course, array $rows): ?string
+    {
+        if ($this->samples > self::TOO_MANY * $run->program['rate_hz'] * $course->longest()) {
+            return 'The test rig sends on after the end of the program.';
+        }
+        /** @var list<float> $last */
+        $last = end($rows) ?: [0.0];
+        $this->order($last);
+
+        return $course->stopped();
     }
 
     /**
@@ -224,12 +251,9 @@ final class CellLink
     /** Written again at every tick until the database takes it: no run stays open for want of an end. */
     private function write(Run $run, string $state, ?string $error): void
     {
-        $steps = $run->program['steps'];
-        foreach ($this->done as $n => $t) {
-            isset($steps[$n]) && ($steps[$n]['t'] = $t);
-        }
+        $course = $this->course ?? new ProgramCourse($run->program['steps'], (float) $run->program['end']);
         $run->update([
-            'program' => ['steps' => $steps] + $run->program,
+            'program' => ['steps' => $course->asDone(), 'end' => $course->end()] + $run->program,
             'state' => $state,
             'error' => $error,
             'ended_at' => now(),

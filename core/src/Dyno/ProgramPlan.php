@@ -15,7 +15,7 @@ use Yard\Core\Input;
  * @phpstan-import-type Step from CellReadings
  *
  * @phpstan-type Planned array{t: float, seconds: float, gear: string, throttle: float, load: float, lockup: bool,
- *     held: bool, read: bool}
+ *     held: bool, read: bool, waits: array{for: string, within_s: float}|null}
  * @phpstan-type Shift array{from: string, to: string, loads: list<float>}
  */
 final readonly class ProgramPlan
@@ -89,6 +89,22 @@ final readonly class ProgramPlan
             'lockup' => self::onOff($in, 'lockup', $before['lockup'] ?? false),
             'held' => self::onOff($in, 'hold', $before['held'] ?? false),
             'read' => false,
+            'waits' => $in->has('until') ? self::until($in->at('until')) : null,
+        ];
+    }
+
+    /** @return array{for: string, within_s: float} */
+    private static function until(Input $in): array
+    {
+        $channel = $in->choice('channel', array_keys(ForeignCsv::CHANNELS));
+        [$least, $most] = [$in->numberIf('atLeast'), $in->numberIf('atMost')];
+        if (($least === null) === ($most === null)) {
+            throw $in->fail('wait', 'A step waits for a channel to be at least so much, or at most: say one of them.');
+        }
+
+        return [
+            'for' => $least === null ? "$channel at most $most" : "$channel at least $least",
+            'within_s' => $in->number('within_s', above: 0.0, max: self::LONGEST_S),
         ];
     }
 
@@ -104,7 +120,7 @@ final readonly class ProgramPlan
     }
 
     /**
-     * @return array{seconds: float, steps: list<Planned>, shifts: list<Shift>, missing: list<string>,
+     * @return array{seconds: float, waits_s: float, steps: list<Planned>, shifts: list<Shift>, missing: list<string>,
      *     cautions: list<string>, windowsWithout: list<string>}
      */
     public function report(): array
@@ -113,6 +129,7 @@ final readonly class ProgramPlan
 
         return [
             'seconds' => $last['t'] + $last['seconds'],
+            'waits_s' => array_sum(array_map(fn (array $s): float => $s['waits']['within_s'] ?? 0.0, $this->steps)),
             'steps' => $this->steps,
             'shifts' => $this->shifts(),
             'missing' => [...$this->shiftsMissing(), ...$this->readingsMissing()],

@@ -37,6 +37,14 @@ function Gone({ plan }: { plan: Plan }) {
             <p className="text-sm text-faint">
                 Height: throttle, pale where a step is too short to be read. Bars below: lock-up on, output held.
             </p>
+            {plan.steps.map(
+                (s, n) =>
+                    s.waits && (
+                        <p key={s.t}>
+                            Step {n + 1} waits for {s.waits.for}, {s.waits.within_s} s at most.
+                        </p>
+                    ),
+            )}
             <Said kind="warn" lines={plan.missing} />
             <Said kind="warn" lines={plan.cautions} />
             {plan.windowsWithout.length > 0 && (

@@ -11,10 +11,15 @@ vi.mock('openapi-fetch', async (load) => {
 
 import { DryRun } from './DryRun';
 
-const step = { t: 0, seconds: 3, gear: 'P', throttle: 0, load: 0, lockup: false, held: false, read: true };
+const step = { t: 0, seconds: 3, gear: 'P', throttle: 0, load: 0, lockup: false, held: false, read: true, waits: null };
 const PLAN = {
     seconds: 12,
-    steps: [step, { ...step, t: 3, gear: '1', throttle: 0.3, held: true }, { ...step, t: 6, gear: '2', read: false }],
+    waits_s: 20,
+    steps: [
+        step,
+        { ...step, t: 3, gear: '1', throttle: 0.3, held: true },
+        { ...step, t: 6, gear: '2', read: false, waits: { for: 'temp_degc at least 40', within_s: 20 } },
+    ],
     shifts: [{ from: '1', to: '2', loads: [0.35] }],
     missing: ['The shift 2-1 never comes.'],
     cautions: ['Step 2 stalls the converter for 3.0 s.'],
@@ -35,6 +40,7 @@ it('says what is read, what is missing, and which windows would fail every run',
     expect(screen.getByText(/2 of 3 steps last long enough/)).toBeTruthy();
     expect(screen.getByText(/No reading for the windows shift:2-1#1:delay/)).toBeTruthy();
     expect(screen.getByText('1-2 at 35 %')).toBeTruthy();
+    expect(screen.getByText(/Step 3 waits for temp_degc at least 40, 20 s at most/)).toBeTruthy();
     expect(screen.getByRole('img', { name: 'Course of the program: P, 1, 2' })).toBeTruthy();
     expect(screen.queryByText('nothing is missing')).toBeNull();
 });
