@@ -25,6 +25,7 @@ use Tools\Benchmarks\HttpBenchmarkCommand;
 use Tools\Benchmarks\IdentifyBenchmarkCommand;
 use Tools\Benchmarks\InterchangeBenchmarkCommand;
 use Tools\Benchmarks\PowerBenchmarkCommand;
+use Tools\Benchmarks\TraceBenchmarkCommand;
 use Tools\Benchmarks\VolumeBenchmarkCommand;
 use Tools\Demo\BadgesCommand;
 use Tools\Demo\LoadDemoCommand;
@@ -87,6 +88,7 @@ $app = Application::configure(basePath: dirname(__DIR__))
         HttpBenchmarkCommand::class,
         IdentifyBenchmarkCommand::class,
         PowerBenchmarkCommand::class,
+        TraceBenchmarkCommand::class,
         FitBenchmarkCommand::class,
         InterchangeBenchmarkCommand::class,
         FillCommand::class,

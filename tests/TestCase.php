@@ -203,7 +203,7 @@ abstract class TestCase extends LaravelTestCase
     protected function passDyno(string $tag): void
     {
         $id = $this->as('dyno')
-            ->write("/units/$tag/dyno/runs")
+            ->write("/units/$tag/dyno/runs", ['cell' => 'A'])
             ->assertCreated()
             ->json('id');
         $run = Run::query()->findOrFail($id);

@@ -88,6 +88,9 @@ final class GearFinder
         if ($ratio[$k] === null) {
             return null;
         }
+        if (isset($ratio[$k - 2], $ratio[$k - 1], $ratio[$k + 1], $ratio[$k + 2])) {
+            return Signal::medianOfFive($ratio[$k - 2], $ratio[$k - 1], $ratio[$k], $ratio[$k + 1], $ratio[$k + 2]);
+        }
         $near = [];
         for ($i = $k - 2; $i <= $k + 2; $i++) {
             if (isset($ratio[$i])) {

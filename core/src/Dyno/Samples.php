@@ -59,13 +59,12 @@ final class Samples
 
             return;
         }
-        $read = [];
-        foreach ($this->channels as $channel) {
-            $read[$channel] = self::number($values[$channel] ?? null, $channel);
-        }
         $this->last = $this->numbers[] = $n;
-        foreach ($read as $channel => $value) {
-            $this->values[$channel][] = $value;
+        foreach ($this->channels as $channel) {
+            $value = $values[$channel] ?? null;
+            // Nearly all are numbers; what is none is named by the slower way.
+            $number = is_string($value) && is_numeric($value) ? (float) $value : NAN;
+            $this->values[$channel][] = $number - $number === 0.0 ? $number : self::number($value, $channel);
         }
     }
 

@@ -86,11 +86,23 @@ final readonly class SlipMeter
         $tolerance = max(self::DEVIATIONS * $noise, self::SMALLEST * abs($dwell->ratio));
         $off = [];
         for ($k = $dwell->steadyFirst; $k <= $last; $k++) {
-            $near = $this->near($this->ratio, $k, $last);
-            $off[$k] = $near !== [] && abs(Signal::median($near) - $dwell->ratio) > $tolerance;
+            $middle = $this->middle($k, $last);
+            $off[$k] = $middle !== null && abs($middle - $dwell->ratio) > $tolerance;
         }
 
         return $off;
+    }
+
+    /** The median of the ratio round a sample, none after the last; null: nothing was read. */
+    private function middle(int $k, int $last): ?float
+    {
+        $r = $this->ratio;
+        if ($k + self::NEIGHBOURS <= $last && isset($r[$k - 2], $r[$k - 1], $r[$k], $r[$k + 1], $r[$k + 2])) {
+            return Signal::medianOfFive($r[$k - 2], $r[$k - 1], $r[$k], $r[$k + 1], $r[$k + 2]);
+        }
+        $near = $this->near($r, $k, $last);
+
+        return $near === [] ? null : Signal::median($near);
     }
 
     /**
