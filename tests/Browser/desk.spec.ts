@@ -54,6 +54,8 @@ const PAGES = [
     '/second-looks',
     '/tools',
     '/gauges',
+    '/dyno/cells',
+    '/catalog/entries?kind=testPrograms&key=RD4%7Cstandard',
     '/processes/RD4/pack/C1',
     '/bin-plan/RD4/C2',
 ];

@@ -40,8 +40,9 @@ const isJudged = (run: Run) => run.state !== 'analysed' || run.verdict !== null;
 function Cell(props: SectionProps<'dyno'>) {
     const { card, can, section: d } = props;
     const [chosen, setChosen] = useState<number | null>(null);
-    const run = d.runs.find((r) => r.id === chosen) ?? d.runs[0];
     const own = d.runs.filter((r) => r.purpose === 'unit');
+    const waiting = own.find((r) => !isJudged(r));
+    const run = d.runs.find((r) => r.id === chosen) ?? waiting ?? d.runs[0];
     const startable = card.station === 'dyno' && can('dyno.run') && !own.some(isOpen);
     const judged = own.slice(0, 1).every(isJudged);
     return (
@@ -51,7 +52,7 @@ function Cell(props: SectionProps<'dyno'>) {
             {run ? <RunPanel key={run.id} run={run} {...props} /> : <p className="sheet p-4 text-faint">No run yet.</p>}
             {startable && !judged && <Start {...props} />}
             <WithoutCell {...props} />
-            <Elsewhere {...props} />
+            <Elsewhere {...props} onTaken={setChosen} />
         </div>
     );
 }

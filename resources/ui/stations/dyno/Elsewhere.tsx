@@ -47,7 +47,7 @@ const known = (columns: string[]): Mapping =>
     );
 
 /** A recording of another rig or of a drive: its columns are told once, then it is looked at like a run. */
-export function Elsewhere({ card, can, onCard }: SectionProps<'dyno'>) {
+export function Elsewhere({ card, can, onCard, onTaken }: SectionProps<'dyno'> & { onTaken: (run: number) => void }) {
     const [file, setFile] = useState<File | null>(null);
     const [columns, setColumns] = useState<string[]>([]);
     const [said, setSaid] = useState<Mapping>({});
@@ -58,8 +58,9 @@ export function Elsewhere({ card, can, onCard }: SectionProps<'dyno'>) {
         setColumns(found);
         setSaid(known(found));
     };
-    const sent = () => {
+    const sent = ({ id }: { id: number }) => {
         void choose(undefined);
+        onTaken(id);
         void fetchCard(card.coreTag, ['dyno']).then(onCard);
     };
     return (
@@ -91,7 +92,7 @@ type ToldProps = {
     columns: string[];
     said: Mapping;
     number: string;
-    sent: () => void;
+    sent: (run: { id: number }) => void;
     onSaid: (said: Mapping) => void;
 };
 

@@ -28,8 +28,11 @@ describe('the columns of a file', () => {
 
 let sent: { as: unknown; file: string }[];
 const onCard = vi.fn();
+const onTaken = vi.fn();
 const shown = (can = true) => {
-    const props = { card: { coreTag: 'C-1' }, can: () => can, onCard } as unknown as Parameters<typeof Elsewhere>[0];
+    const props = { card: { coreTag: 'C-1' }, can: () => can, onCard, onTaken } as unknown as Parameters<
+        typeof Elsewhere
+    >[0];
     return render(
         <QueryClientProvider client={new QueryClient()}>
             <Elsewhere {...props} />
@@ -79,6 +82,7 @@ describe('a recording of another rig', () => {
             },
         });
         await waitFor(() => expect(onCard).toHaveBeenCalled());
+        expect(onTaken).toHaveBeenCalledWith(7);
     });
 
     it('knows the names of the house, and says when there are none', async () => {
