@@ -43,6 +43,7 @@ use App\Stations\Teardown\Actions\ReportSymptoms;
 use App\Stations\Teardown\Actions\TellTimeline;
 use App\Stations\Teardown\Models\Finding;
 use App\Work\Bench;
+use App\Work\Queries\CountedOut;
 use App\Work\ReadingKind;
 use App\Yard\Models\Build;
 use App\Yard\Models\Unit;
@@ -291,11 +292,7 @@ final class LoadDemoCommand extends Command
         if ($most < 5) {
             return;
         }
-        app(FillTray::class)->fill($unit, 'T-'.substr($unit->core_tag, 2), [
-            ['name' => 'Check balls', 'count' => 8, 'keepTogether' => 'balls'],
-            ['name' => 'Valve body bolts', 'count' => 22, 'keepTogether' => 'bolts by length'],
-            ['name' => 'Accumulator piston with its spring', 'count' => 2, 'keepTogether' => 'accumulators'],
-        ]);
+        self::fillTray($unit);
         $known = array_flip($this->inspected($unit));
         $half = $most !== PHP_INT_MAX;
         foreach (array_slice($found, 0, $half ? 3 : 6, true) as $part => $finding) {
@@ -308,6 +305,18 @@ final class LoadDemoCommand extends Command
             return;
         }
         app(CompleteTeardown::class)->complete($unit->refresh(), false, $this->on($s['day'] + 2, 15, '102'));
+    }
+
+    /** What was counted out first lies in a tray, each kind in its bag. */
+    private static function fillTray(Unit $unit): void
+    {
+        $counted = CountedOut::of($unit);
+        $bags = ['check balls' => 'balls', 'valve body bolts' => 'bolts by length', 'accumulator pistons' => 'pistons'];
+        app(FillTray::class)->fill($unit, 'T-'.substr($unit->core_tag, 2), array_map(
+            fn (string $name, int $count): array => compact('name', 'count') + ['keepTogether' => $bags[$name] ?? ''],
+            array_keys(array_slice($counted, 0, 4)),
+            array_slice($counted, 0, 4),
+        ));
     }
 
     /** A second person grades what is due; most the same, some one step off. */
@@ -330,12 +339,13 @@ final class LoadDemoCommand extends Command
     {
         app(NameVehicleCause::class)->name($unit, 'cooler', 'Paste in the return line.', $tech);
         app(AskForExtraWork::class)->ask($unit, 'Cooler and lines exchanged while the unit is out', 1.5, 180, $tech);
+        $counted = array_slice(CountedOut::of($unit), 0, 1);
         app(WeighTray::class)->weigh($unit, 'T-'.substr($unit->core_tag, 2), [
-            'item' => 'Check balls',
+            'item' => (string) key($counted),
             'sample' => 4,
             'sampleWeight' => '4.2 g',
             'basket' => '118.0 g',
-            'filled' => '126.4 g',
+            'filled' => sprintf('%.2f g', 118.0 + 1.05 * current($counted)),
         ], $tech);
     }
 

@@ -60,8 +60,9 @@ final class TraysOfUnit
     {
         $loose = CountedOut::of($unit);
         foreach ($trays->flatMap(fn (Tray $t) => $t->items) as $item) {
-            if (isset($loose[$item->name])) {
-                $loose[$item->name] -= $item->count;
+            foreach (array_keys($loose) as $name) {
+                // A hand writes "Check balls" where the count says "check balls".
+                $loose[$name] -= strcasecmp($name, $item->name) === 0 ? $item->count : 0;
             }
         }
         $left = array_filter($loose, fn (int $count): bool => $count > 0);
