@@ -33,10 +33,12 @@ for (i in seq_len(length(g) - 1)) {
   k <- e[i]:s[i + 1]
   o <- d$output_rpm
   dip <- min(o[k] / (o[e[i]] + (o[s[i + 1]] - o[e[i]]) * (k - e[i]) / max(1, s[i + 1] - e[i])))
-  shifts <- c(shifts, sprintf('["%s","%s",%.6f,%.6f,%.4f]', names(forward)[g[i]], names(forward)[g[i + 1]], a, b - a, max(0, 100 * (1 - dip))))
+  shifts <- c(shifts, sprintf('["%s","%s",%.6f,%.6f,%.4f]', names(forward)[g[i]], names(forward)[g[i + 1]],
+    a, b - a, max(0, 100 * (1 - dip))))
 }
 k <- seq_len(n) - 1
 slope <- sum((k - mean(k)) * (d$temp_degc - mean(d$temp_degc))) / sum((k - mean(k))^2)
 now <- proc.time()[["elapsed"]]
-cat(sprintf('{"read":%f,"all":%f,"gears":[%s],"shifts":[%s],"rise":%f,"line":%f}', read - began, now - began,
+cat(sprintf(
+  '{"read":%f,"all":%f,"gears":[%s],"shifts":[%s],"rise":%f,"line":%f}', read - began, now - began,
   paste(sprintf('["%s",%.8f]', names(forward)[g], r), collapse = ","), paste(shifts, collapse = ","), slope * RATE * 60, max(top)))

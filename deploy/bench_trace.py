@@ -52,7 +52,8 @@ for (g, s, e, r, _, _), (h, s2, e2, r2, _, _) in zip(dwells, dwells[1:]):
     a = crossing(max(s, e - 20), min(e2, s2 + 20), r + 0.1 * (r2 - r), r2 > r)
     b = crossing(max(s, e - 20), min(e2, s2 + 20), r + 0.9 * (r2 - r), r2 > r)
     if a is not None and b is not None:
-        dip = min(output[k] / (output[e] + (output[s2] - output[e]) * (k - e) / max(1, s2 - e)) for k in range(e, s2 + 1))
+        rise = (output[s2] - output[e]) / max(1, s2 - e)
+        dip = min(output[k] / (output[e] + rise * (k - e)) for k in range(e, s2 + 1))
         shifts.append([g, h, a, b - a, max(0.0, 100.0 * (1.0 - dip))])
 mean_k, mean_t = (n - 1) / 2.0, sum(temp) / n
 slope = sum((k - mean_k) * (v - mean_t) for k, v in enumerate(temp)) / sum((k - mean_k) ** 2 for k in range(n))

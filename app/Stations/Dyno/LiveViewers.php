@@ -19,7 +19,7 @@ final class LiveViewers
     private const REFUSAL = "HTTP/1.1 403 Forbidden\r\nContent-Type: text/plain\r\nContent-Length: 0\r\nConnection: "
         ."close\r\n\r\n";
 
-    /** @param  \Closure(int): list<array{string, array<string, mixed>}>  $first  what a viewer of a run is told first */
+    /** @param  \Closure(int): list<array{string, array<string, mixed>}>  $first  what a viewer is told first */
     public function __construct(private readonly \Closure $first)
     {
         $this->viewers = new \SplObjectStorage();

@@ -27,7 +27,7 @@ final readonly class ProgramPlan
     /** Ranges of the lever beside the gears of the chart. */
     private const RANGES = ['P', 'N', 'R', 'D'];
 
-    /** Held against the brake with the throttle open for longer the converter takes harm (common practice, no source). */
+    /** Held with the throttle open for longer the converter takes harm (common practice, no source), seconds. */
     private const STALL_S = 5.0;
 
     /** From here on a step counts as one at full command. */

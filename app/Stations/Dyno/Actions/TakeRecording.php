@@ -15,7 +15,7 @@ use Yard\Core\Drivetrain\ApplyChart;
 use Yard\Core\Dyno\ForeignCsv;
 use Yard\Core\Input;
 
-/** A recording of another rig, or of a drive: kept beside the runs of the unit and looked at like them, never judged. */
+/** A recording of another rig or of a drive: kept beside the runs of the unit, looked at like them, never judged. */
 final class TakeRecording
 {
     public function __construct(private readonly Ledger $ledger, private readonly DynoRecord $record)

@@ -30,7 +30,7 @@ final class CellsShown
         ];
     }
 
-    /** @return list<array{cell: string, busy: string|null, drifted: bool, due: bool}> what whoever starts a run needs */
+    /** @return list<array{cell: string, busy: string|null, drifted: bool, due: bool}> what starting a run needs */
     public function brief(): array
     {
         $cells = array_keys(Cells::all());
