@@ -41,4 +41,5 @@ slope <- sum((k - mean(k)) * (d$temp_degc - mean(d$temp_degc))) / sum((k - mean(
 now <- proc.time()[["elapsed"]]
 cat(sprintf(
   '{"read":%f,"all":%f,"gears":[%s],"shifts":[%s],"rise":%f,"line":%f}', read - began, now - began,
-  paste(sprintf('["%s",%.8f]', names(forward)[g], r), collapse = ","), paste(shifts, collapse = ","), slope * RATE * 60, max(top)))
+  paste(sprintf('["%s",%.8f]', names(forward)[g], r), collapse = ","), paste(shifts, collapse = ","),
+  slope * RATE * 60, max(top)))

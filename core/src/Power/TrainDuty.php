@@ -209,7 +209,7 @@ final class TrainDuty
         );
     }
 
-    /** @return non-empty-list<float> highest torque behind a converter over the engine's peak, one a throttle opening */
+    /** @return non-empty-list<float> torque behind a converter over the engine's peak, one a throttle opening */
     private function ratiosBehind(?Converter $converter): array
     {
         if ($converter === null) {
