@@ -8,12 +8,16 @@ type Test = { group: string; unit: string; window: { min: number; max: number };
 type Measure = { what: string; unit: string; window: { min: number; max: number }; gauge: string };
 
 type Family = { code: string } & Record<string, Entry[]>;
-const FAMILIES = (JSON.parse(readFileSync('database/demo/catalog.json', 'utf8')) as { families: Family[] }).families;
+type Pack = { families: Family[]; vocabularies: { code: string; body: { operations?: Entry[] } }[] };
+const PACK = JSON.parse(readFileSync('database/demo/catalog.json', 'utf8')) as Pack;
+const FAMILIES = PACK.families;
+/** What every unit goes through before it leaves, whatever its family. */
+const AT_DISPATCH = PACK.vocabularies.find((v) => v.code === 'dispatch-operations')?.body.operations ?? [];
 
 /** What hands must know of a family: it is in the shop's own pack. */
 function knowledgeOf(family: Family) {
     const entries = (list: string): Entry[] => family[list]!.map((e) => ({ ...e, ...e.body, code: e.code }));
-    const proofs = [...entries('teardown'), ...entries('assembly')].flatMap(
+    const proofs = [...entries('teardown'), ...entries('assembly'), ...AT_DISPATCH].flatMap(
         (o) => (o['proofs'] as Proof[] | undefined) ?? [],
     );
     return {
