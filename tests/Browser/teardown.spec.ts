@@ -130,6 +130,22 @@ test('a unit with surprises is torn down, and nothing of it is lost', async ({ p
     });
 });
 
+test('a missing wave plate is told from the count, with what it does', async ({ page }) => {
+    test.setTimeout(240_000);
+    handsKnow('RD4');
+    await signIn(page, 'teardown', '/units/C-0217/teardown');
+    await workThrough(page, {}, 'high-pack');
+    for (const field of await page.getByLabel(/counted \(of/).all()) {
+        const label = await field.evaluate((e) => (e as HTMLInputElement).labels?.[0]?.textContent ?? '');
+        await field.fill(label.includes('wave plates') ? '0' : (/of (\d+)\)/.exec(label)?.[1] ?? ''));
+    }
+    await page.getByLabel('Note: why the count differs').fill('Somebody was here before.');
+    await next(page);
+    const counts = panel(page, 'Counts that differ');
+    await expect(counts).toContainText('0 wave plates where there should be 1');
+    await expect(counts).toContainText('the pack has too much room: it bangs, then burns');
+});
+
 test('a second person grades without knowing the first grade', async ({ page }) => {
     await signIn(page, 'manager', '/second-looks');
     const hand = panel(page, 'In hand');
