@@ -2,7 +2,7 @@
 <html lang="en">
 <head>
     <meta charset="utf-8">
-    <title>Dyno certificate of {{ $build->serial }}</title>
+    <title>{{ $run->purpose === 'unit' ? 'Dyno certificate' : 'Recording' }} of {{ $build->serial }}</title>
     @include('paper-style')
     <style>
         img { width: 100%; } .faint { color: #555; } .bad { font-weight: bold; } .verdict { font-size: 13pt; }
@@ -10,14 +10,18 @@
     </style>
 </head>
 <body>
-<h1>Dyno certificate, {{ $build->serial }}</h1>
+<h1>{{ $run->purpose === 'unit' ? 'Dyno certificate' : 'Recording' }}, {{ $build->serial }}</h1>
 <p class="faint">
     Core {{ $build->unit->core_tag }} · {{ $spec['variant'] ?? '' }} · {{ $spec['package']['name'] ?? '' }} ·
     run {{ $run->id }}, loop {{ $run->loop_no }}, {{ $run->queued_at->format('j F Y, H:i') }} ·
-    at the rig {{ $operator }}
+    {{ $run->purpose === 'foreign' ? 'read in by' : "cell $run->cell," }} {{ $operator }}
 </p>
 <p class="verdict">
-    @if ($run->verdict === null)
+    @if ($run->purpose === 'foreign')
+        Recorded elsewhere, file {{ $run->specimen }}: measured, and no verdict on this unit.
+    @elseif ($run->purpose === 'reference')
+        A run of the reference unit: it tells of cell {{ $run->cell }}, and is no verdict on this unit.
+    @elseif ($run->verdict === null)
         Not judged yet.
     @else
         @php $said = ['pass' => 'Passed', 'fail' => 'Failed', 'conditional' => 'Passed conditionally'] @endphp

@@ -372,7 +372,8 @@ final class CellTest extends TestCase
         $run = $this->recorded(fn (array $rows) => $rows);
         $this->write("/dyno/runs/$run->id/verdict", ['verdict' => 'pass'])->assertOk();
         $page = (string) $this->get("/api/dyno/runs/$run->id/certificate")->assertOk()->getContent();
-        foreach ([$run->trace_sha256, 'Passed', 'Shift delay', 'Time to engage', 'data:image/svg+xml'] as $shown) {
+        $must = [$run->trace_sha256, 'Passed', 'cell A', 'Shift delay', 'Time to engage', 'data:image/svg+xml'];
+        foreach ($must as $shown) {
             $this->assertStringContainsString((string) $shown, $page);
         }
         $pdf = $this->get("/api/dyno/runs/$run->id/certificate.pdf")->assertOk();

@@ -78,6 +78,9 @@ final class RecordingTest extends TestCase
         $this->assertGreaterThan(3.0, (float) $run->analysis['pressure']['max_kpa'] / 100.0);
         $this->assertFileDoesNotExist(config('yard.state')."/app/traces/foreign-$run->id.csv");
 
+        $paper = (string) $this->get("/api/dyno/runs/$run->id/certificate")->assertOk()->getContent();
+        $this->assertStringContainsString('Recorded elsewhere, file drive.csv: measured, and no verdict', $paper);
+        $this->assertStringNotContainsString('certificate', $paper);
         $this->assertProblem($this->write("/dyno/runs/$run->id/verdict", ['verdict' => 'pass']), 409, 'no pass');
         $this->assertSame(['foreign'], array_column($this->onCard('dyno.runs'), 'purpose'));
         $this->write('/units/C-9001/dyno/runs', ['cell' => 'A'])->assertCreated();

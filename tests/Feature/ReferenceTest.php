@@ -88,6 +88,10 @@ final class ReferenceTest extends TestCase
         $waiting = $this->tested('C-9003', 7);
         $drifted = $this->reference(22, [['fault' => 'drifting-torque-cell', 'severity' => 0.3]]);
         $this->assertSame('fail', $drifted->verdict);
+        $this->assertStringContainsString(
+            'it tells of cell A, and is no verdict on this unit',
+            (string) $this->get("/api/dyno/runs/$drifted->id/certificate")->assertOk()->getContent(),
+        );
         $this->assertStringContainsString('torque out over torque in', $drifted->verdict_reason);
         $held = Hold::query()->where('kind', 'cell-drift')->get();
         $this->assertSame([$this->unit('C-9002')->id], $held->pluck('unit_id')->all());
