@@ -35,6 +35,7 @@ export function UnitCard() {
         // A write answers with the header and its own section; the rest of this card is fetched anew when opened.
         client.setQueryData<Card>(key, (old) => ({ ...old, ...next }));
         void client.invalidateQueries({ queryKey: ['card', number], predicate: (q) => q.queryKey[2] !== section });
+        void client.invalidateQueries({ queryKey: ['trays'] });
         void client.invalidateQueries({ queryKey: ['yard'] });
         void client.invalidateQueries({ queryKey: ['units'] });
     };

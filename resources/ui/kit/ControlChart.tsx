@@ -1,5 +1,5 @@
 /** A point of a control chart: what it says when pointed at, and whether it ends a pattern that is no chance. */
-export type ChartPoint = { value: number; title: string; flagged: boolean };
+type ChartPoint = { value: number; title: string; flagged: boolean };
 type Level = { at: number | null | undefined; kind: 'limit' | 'usual' | 'centre' };
 type Props = { label: string; points: ChartPoint[]; levels: Level[]; height?: number };
 type Scale = { x: (n: number) => number; y: (v: number) => number };
