@@ -3,7 +3,8 @@ import { signIn } from './people';
 
 test('a new train is entered, solved as typed, drawn, and kept as a family', async ({ page }) => {
     await signIn(page, 'manager', '/power/new');
-    await expect(page.getByRole('heading', { name: 'Gear 1: 3.400' })).toBeVisible(); // ring held, sun in, carrier out: 1 + 72/30 (Willis)
+    // Ring held, sun in, carrier out: 1 + 72/30 (Willis).
+    await expect(page.getByRole('heading', { name: 'Gear 1: 3.400' })).toBeVisible();
     await page.getByLabel('Sun teeth of P1').fill('0');
     await expect(page.getByRole('alert').first()).toContainText('sunTeeth');
     await page.getByLabel('Sun teeth of P1').fill('36');
@@ -47,7 +48,7 @@ test('every family draws each of its gears', async ({ page }) => {
     }
 });
 
-test('a tow order above the stock limit gets the cheapest package that holds, clashes are told, and a quote is printed', async ({
+test('a tow order above the stock limit gets the cheapest package that holds, told clashes, and a quote', async ({
     page,
 }) => {
     await signIn(page, 'manager', '/units/C-0219/ordering');

@@ -88,11 +88,11 @@ function State({ cell: c, baseline }: { cell: Cell; baseline: number }) {
 
 function ToldBy({ cell: c, baseline }: { cell: Cell; baseline: number }) {
     const runs = c.charts[0]?.runs.length ?? 0;
-    if (!c.reference) return <p>No unit is kept to tell this cell by.</p>;
+    const unit = c.reference;
+    if (!unit) return <p>No unit is kept to tell this cell by.</p>;
     return (
         <p>
-            Told by <Link to={`/units/${c.reference.coreTag}`}>{c.reference.serial}</Link>, kept by {c.reference.by},{' '}
-            {moment(c.reference.at)}
+            Told by <Link to={`/units/${unit.coreTag}`}>{unit.serial}</Link>, kept by {unit.by}, {moment(unit.at)}
             {runs < baseline && `; ${runs} of the ${baseline} runs that say what is usual`}.
         </p>
     );

@@ -46,8 +46,13 @@ const known = (columns: string[]): Mapping =>
             .map(([channel, , kind]) => [channel, { column: channel, unit: UNITS[kind as Kind][0] ?? '' }]),
     );
 
+type Props = Pick<SectionProps<'dyno'>, 'can' | 'onCard'> & {
+    card: Pick<SectionProps<'dyno'>['card'], 'coreTag'>;
+    onTaken: (run: number) => void;
+};
+
 /** A recording of another rig or of a drive: its columns are told once, then it is looked at like a run. */
-export function Elsewhere({ card, can, onCard, onTaken }: SectionProps<'dyno'> & { onTaken: (run: number) => void }) {
+export function Elsewhere({ card, can, onCard, onTaken }: Props) {
     const [file, setFile] = useState<File | null>(null);
     const [columns, setColumns] = useState<string[]>([]);
     const [said, setSaid] = useState<Mapping>({});

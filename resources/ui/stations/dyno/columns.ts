@@ -5,7 +5,7 @@ const cellsOf = (line: string, delimiter: string) =>
 
 const isNumber = (cell: string | undefined) => cell !== undefined && /^[-+]?\d+([.,]\d+)?(e[-+]?\d+)?$/i.test(cell);
 
-/** The names of the columns of a CSV file: the last line before the numbers that has as many cells, all of them words. */
+/** The names of the columns of a CSV file: a line before the numbers with as many cells as they, all of them words. */
 export function columnsOf(text: string): string[] {
     const lines = text
         .replace(/^\uFEFF/, '')

@@ -30,9 +30,7 @@ let sent: { as: unknown; file: string }[];
 const onCard = vi.fn();
 const onTaken = vi.fn();
 const shown = (can = true) => {
-    const props = { card: { coreTag: 'C-1' }, can: () => can, onCard, onTaken } as unknown as Parameters<
-        typeof Elsewhere
-    >[0];
+    const props = { card: { coreTag: 'C-1' }, can: () => can, onCard, onTaken };
     return render(
         <QueryClientProvider client={new QueryClient()}>
             <Elsewhere {...props} />
