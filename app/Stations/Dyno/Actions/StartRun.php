@@ -35,37 +35,13 @@ final class StartRun
         if (Run::ofUnits()->where('build_id', $build->id)->whereIn('state', self::OPEN)->lockForUpdate()->exists()) {
             throw new Refusal('A run of this unit is already on its way.', 409);
         }
-        $program =
-            $build->frozen()['testProgram'] ??
-            throw new Refusal('The specification of this build has no test program.', 409);
-        $this->rig->mount($build);
-        $run = Run::create([
-            'build_id' => $build->id,
-            'loop_no' => $this->verdicts->loop($build),
-            'state' => 'queued',
-            'specimen' => (string) $build->serial,
-            'cell' => $cell,
-            'started_by' => $by->id,
-            'queued_at' => now(),
-            'program' => [
-                'rate_hz' => $program['rate_hz'],
-                'end' => $program['end'],
-                'steps' => $program['steps'],
-                'limits' => $program['limits'],
-                'reference' => $program['reference'] ?? [],
-                'ratios' => ApplyChart::read(Input::of($build->frozen()['train']))->ratios(),
-                'source' => $program['source'],
-                'confidence' => $program['confidence'],
-            ],
-        ]);
-        $this->ledger->onUnit($unit, 'run.queued', [
-            'run' => $run->id,
-            'serial' => $build->serial,
-            'loop' => $run->loop_no,
-            'cell' => $cell,
-        ]);
+        $program = self::program($build);
+        $more = ['limits' => $program['limits'], 'reference' => $program['reference'] ?? []];
 
-        return $run->refresh();
+        return $this->queue($build, $cell, $by, 'unit', $more + array_intersect_key(
+            $program,
+            ['steps' => 0, 'end' => 0],
+        ));
     }
 
     /** The reference unit of a cell: the short program, held against what it gave before. */
@@ -73,13 +49,27 @@ final class StartRun
     {
         $kept = ReferenceUnit::of($cell) ??
             throw new Refusal("Cell $cell has no reference unit; keep one that passed.", 409);
-        $build = $kept->build;
         $open = Run::query()->where('cell', $cell)->where('purpose', 'reference')->whereIn('state', self::OPEN);
         if ($open->exists()) {
             throw new Refusal('A reference run of this cell is already on its way.', 409);
         }
-        $program = $build->frozen()['testProgram'] ??
+        $program = self::program($kept->build);
+        $short = ReferenceProgram::of($program['steps'], (float) $program['end']);
+
+        return $this->queue($kept->build, $cell, $by, 'reference', ['limits' => [], 'reference' => []] + $short);
+    }
+
+    /** @return array<string, mixed> */
+    private static function program(Build $build): array
+    {
+        return $build->frozen()['testProgram'] ??
             throw new Refusal('The specification of this build has no test program.', 409);
+    }
+
+    /** @param  array<string, mixed>  $asked  steps, their end, and what they are held against */
+    private function queue(Build $build, string $cell, Person $by, string $purpose, array $asked): Run
+    {
+        $program = self::program($build);
         $this->rig->mount($build);
         $run = Run::create([
             'build_id' => $build->id,
@@ -87,13 +77,11 @@ final class StartRun
             'state' => 'queued',
             'specimen' => (string) $build->serial,
             'cell' => $cell,
-            'purpose' => 'reference',
+            'purpose' => $purpose,
             'started_by' => $by->id,
             'queued_at' => now(),
-            'program' => ReferenceProgram::of($program['steps'], (float) $program['end']) + [
+            'program' => $asked + [
                 'rate_hz' => $program['rate_hz'],
-                'limits' => [],
-                'reference' => [],
                 'ratios' => ApplyChart::read(Input::of($build->frozen()['train']))->ratios(),
                 'source' => $program['source'],
                 'confidence' => $program['confidence'],
@@ -102,8 +90,9 @@ final class StartRun
         $this->ledger->onUnit($build->unit, 'run.queued', [
             'run' => $run->id,
             'serial' => $build->serial,
+            'loop' => $run->loop_no,
             'cell' => $cell,
-            'purpose' => 'reference',
+            'purpose' => $purpose,
         ]);
 
         return $run->refresh();
