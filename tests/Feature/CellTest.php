@@ -101,6 +101,23 @@ final class CellTest extends TestCase
         $this->assertProblem($this->write("/dyno/runs/$run->id/verdict", ['verdict' => 'pass']), 409, 'dispatch');
     }
 
+    public function test_what_a_later_run_measured_is_not_passed_by_on_an_earlier_one(): void
+    {
+        $run = $this->queued();
+        $run->update(['state' => 'analysed']);
+        $this->check($run, 70.0, true);
+        $later = Run::query()->findOrFail(
+            $this->write('/units/C-9001/dyno/runs', ['cell' => 'A'])->assertCreated()->json('id'),
+        );
+        $pass = fn () => $this->write("/dyno/runs/$run->id/verdict", ['verdict' => 'pass']);
+        foreach (['running', 'analysed'] as $state) {
+            $later->update(['state' => $state]);
+            $this->assertProblem($pass(), 409, "Run $later->id of this unit came after this one");
+        }
+        $later->update(['state' => 'cancelled']);
+        $pass()->assertOk();
+    }
+
     public function test_a_conditional_pass_is_the_managers_with_a_reason(): void
     {
         $run = $this->queued();

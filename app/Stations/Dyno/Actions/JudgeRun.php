@@ -27,6 +27,9 @@ final class JudgeRun
         Gatekeeper::at($unit, StationName::Dyno);
         Gatekeeper::noHold($unit);
         self::mustBeJudged($run);
+        if ($verdict !== 'fail') {
+            self::mustBeTheLast($run);
+        }
         if ($verdict === 'pass') {
             $this->gate->pass($unit, Gate::Pass);
         }
@@ -69,6 +72,19 @@ final class JudgeRun
         }
         if (! Trace::untouched($run)) {
             throw new Refusal('The recording of this run is not the one that was analysed; run it again.', 409);
+        }
+    }
+
+    /** What a later run measured, or is about to, is not passed by on the word of an earlier one. */
+    private static function mustBeTheLast(Run $run): void
+    {
+        $later = Run::ofUnits()
+            ->where('build_id', $run->build_id)
+            ->where('id', '>', $run->id)
+            ->whereNotIn('state', ['cancelled', 'failed'])
+            ->max('id');
+        if ($later !== null) {
+            throw new Refusal("Run $later of this unit came after this one: it is the one to pass or fail.", 409);
         }
     }
 

@@ -36,21 +36,21 @@ export function DynoView(props: SectionProps<'dyno'>) {
 
 const isJudged = (run: Run) => run.state !== 'analysed' || run.verdict !== null;
 
-/** What waits for a verdict comes first; another run can be started below it. */
+/** What runs comes first, then what waits for a verdict; another run can be started below it. */
 function Cell(props: SectionProps<'dyno'>) {
     const { card, can, section: d } = props;
     const [chosen, setChosen] = useState<number | null>(null);
     const own = d.runs.filter((r) => r.purpose === 'unit');
-    const waiting = own.find((r) => !isJudged(r));
-    const run = d.runs.find((r) => r.id === chosen) ?? waiting ?? d.runs[0];
+    const inHand = own.find(isOpen) ?? own.find((r) => !isJudged(r));
+    const run = d.runs.find((r) => r.id === chosen) ?? inHand ?? d.runs[0];
     const startable = card.station === 'dyno' && can('dyno.run') && !own.some(isOpen);
     const judged = own.slice(0, 1).every(isJudged);
     return (
         <div className="flex flex-col gap-3">
-            {startable && judged && <Start {...props} />}
+            {startable && judged && <Start {...props} onStarted={setChosen} />}
             <Runs of={d.runs} run={run} onChoose={setChosen} />
             {run ? <RunPanel key={run.id} run={run} {...props} /> : <p className="sheet p-4 text-faint">No run yet.</p>}
-            {startable && !judged && <Start {...props} />}
+            {startable && !judged && <Start {...props} onStarted={setChosen} />}
             <WithoutCell {...props} />
             <Elsewhere {...props} onTaken={setChosen} />
         </div>
@@ -73,12 +73,17 @@ function Runs({ of, run, onChoose }: RunsProps) {
     );
 }
 
-function Start({ section, card, onCard }: SectionProps<'dyno'>) {
+type StartProps = SectionProps<'dyno'> & { onStarted: (run: number) => void };
+
+function Start({ section, card, onCard, onStarted }: StartProps) {
     const { busy, problem, write } = useWrite();
     const start = (cell: string) =>
         write(
             () => api.POST('/units/{number}/dyno/runs', { params: { path: { number: card.coreTag } }, body: { cell } }),
-            () => void fetchCard(card.coreTag, ['dyno']).then(onCard),
+            ({ id }) => {
+                onStarted(id);
+                void fetchCard(card.coreTag, ['dyno']).then(onCard);
+            },
         );
     return (
         <Panel
