@@ -187,9 +187,9 @@ final class JudgeTest extends CoreTestCase
 
     public function test_samples_stand_where_their_time_says(): void
     {
-        $samples = new Samples(['input_rpm'], 10.0, 1.0);
-        foreach ([0.0, 0.1, 0.2, '0.21', 0.5, 0.8, 0.9, 1.0] as $t) {
-            $samples->add($t, ['input_rpm' => 100.0 * (float) $t]);
+        $samples = new Samples(['t_s', 'noise', 'input_rpm'], 10.0, 1.0, ['input_rpm']);
+        foreach (['0', '0.1', '0.2', '0.21', '0.5', '0.8', '0.9', '1'] as $t) {
+            $samples->add([$t, 'hum', (string) (100.0 * (float) $t)]);
         }
         $this->assertSame([11, 4, 1], [$samples->expected(), $samples->lost(), $samples->doubled()]);
         $this->assertEquals(

@@ -15,10 +15,9 @@ $began = microtime(true);
 $file = fopen($path, 'r') ?: throw new RuntimeException('No recording.');
 $head = explode(',', trim((string) fgets($file)));
 $measured = ['input_rpm', 'turbine_rpm', 'output_rpm', 'line_kpa', 'temp_degc'];
-$samples = new Samples($measured, 200.0, (float) $seconds);
+$samples = new Samples($head, 200.0, (float) $seconds, $measured);
 while (($line = fgets($file)) !== false) {
-    $row = array_combine($head, explode(',', trim($line)));
-    $samples->add($row['t_s'], $row);
+    $samples->add(explode(',', trim($line)));
 }
 $channels = $samples->channels();
 unset($samples);

@@ -73,22 +73,21 @@ final class Trace
      */
     public static function samples(Run $run): Samples
     {
-        $samples = new Samples(self::channels($run), (float) $run->program['rate_hz'], (float) $run->program['end']);
-        foreach (self::rows($run) as $row) {
-            $samples->add($row['t_s'] ?? null, $row);
+        $file = self::open($run);
+        try {
+            $header = explode(',', trim((string) gzgets($file)));
+            $samples = new Samples($header, (float) $run->program['rate_hz'], (float) $run->program['end']);
+            while (($line = gzgets($file)) !== false) {
+                $row = explode(',', trim($line));
+                if (count($row) === count($header)) {
+                    $samples->add($row);
+                }
+            }
+        } finally {
+            gzclose($file);
         }
 
         return $samples;
-    }
-
-    /** @return list<string> channels that were recorded */
-    private static function channels(Run $run): array
-    {
-        $file = self::open($run);
-        $header = str_getcsv(trim((string) gzgets($file)), escape: '');
-        gzclose($file);
-
-        return array_values(array_diff(array_map(strval(...), $header), ['t_s']));
     }
 
     /** @return resource */
@@ -98,22 +97,5 @@ final class Trace
         $file = @gzopen(is_file($path) ? $path : "$path.gz", 'r');
 
         return $file === false ? throw new Refusal('The recording of this run is not there.', 404) : $file;
-    }
-
-    /** @return \Generator<int, array<string, ?string>> column => text, line by line */
-    private static function rows(Run $run): \Generator
-    {
-        $file = self::open($run);
-        try {
-            $header = array_map(strval(...), str_getcsv(trim((string) gzgets($file)), escape: ''));
-            for ($k = 0; ($line = gzgets($file)) !== false;) {
-                $row = str_getcsv(trim($line), escape: '');
-                if (count($row) === count($header)) {
-                    yield $k++ => array_combine($header, $row);
-                }
-            }
-        } finally {
-            gzclose($file);
-        }
     }
 }

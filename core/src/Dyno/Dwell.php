@@ -6,7 +6,7 @@ namespace Yard\Core\Dyno;
 
 /**
  * A stretch of a trace spent in one gear; samples first..last lie in its ratio band, steadyFirst..steadyLast on its
- * plateau.
+ * plateau; the noise is that of the ratio on it.
  */
 final class Dwell
 {
@@ -17,6 +17,7 @@ final class Dwell
         public readonly int $steadyFirst,
         public readonly int $steadyLast,
         public readonly float $ratio,
+        public readonly float $noise,
     ) {
     }
 }

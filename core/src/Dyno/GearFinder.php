@@ -10,6 +10,9 @@ final class GearFinder
     /** A ratio belongs to a gear when it lies within this share of the nominal one. */
     public const BAND = 0.03;
 
+    /** Bounds that nothing lies between. */
+    private const NOWHERE = [INF, -INF];
+
     /** Shorter stays in a band are passages, seconds. */
     private const SHORTEST = 0.2;
 
@@ -23,11 +26,24 @@ final class GearFinder
         $shortest = max(3, (int) ceil(self::SHORTEST * $rate));
         $runs = [];
         $open = null;
+        [$low, $high] = self::NOWHERE;
+        $inside = 0;
         foreach ($ratio as $k => $r) {
+            $ahead = $ratio[$k + 2] ?? null;
+            $inside = $ahead !== null && $ahead >= $low && $ahead <= $high ? $inside + 1 : 0;
+            if ($open !== null && $inside >= 5) {
+                $open[2] = $k; // five that can only be of this gear: so is their median
+
+                continue;
+            }
             $gear = self::gearOf(self::smoothed($ratio, $k), $nominal);
             if ($open !== null && ($gear === null || $gear !== $open[0])) {
                 $runs[] = $open;
                 $open = null;
+            }
+            if ($gear !== null && $open === null) {
+                [$low, $high] = self::surely($gear, $nominal);
+                $inside = 0;
             }
             if ($gear !== null) {
                 $open = $open === null ? [$gear, $k, $k] : [$gear, $open[1], $k];
@@ -70,6 +86,27 @@ final class GearFinder
         return $best;
     }
 
+    /**
+     * Bounds between which a ratio can be of no other gear: its band, and no further than half way to the next.
+     *
+     * @param  array<string, float>  $nominal
+     * @return array{float, float}
+     */
+    private static function surely(string $gear, array $nominal): array
+    {
+        $own = $nominal[$gear];
+        $share = self::BAND;
+        foreach ($nominal as $other => $n) {
+            if ((string) $other !== $gear) {
+                $share = min($share, abs($n - $own) / (abs($n) + abs($own)));
+            }
+        }
+        // Just inside, so that rounding at an edge decides nothing.
+        $share *= 1.0 - 1e-9;
+
+        return [min($own * (1.0 - $share), $own * (1.0 + $share)), max($own * (1.0 - $share), $own * (1.0 + $share))];
+    }
+
     /** @param  list<?float>  $ratio */
     public static function standsBetween(array $ratio, int $from, int $to): bool
     {
@@ -108,8 +145,9 @@ final class GearFinder
         for ($k = $first; $k <= $last; $k++) {
             $values[$k] = $ratio[$k] ?? 0.0;
         }
-        $median = Signal::median(array_values($values) ?: [0.0]);
-        $tolerance = max(5.0 * Signal::noise(array_values($values) ?: [0.0], $median), 1e-6 * abs($median));
+        $taken = Signal::thinned(array_values($values)) ?: [0.0];
+        $median = Signal::median($taken);
+        $tolerance = max(5.0 * Signal::noise($taken, $median), 1e-6 * abs($median));
         $steady = static fn (int $k): bool => isset($values[$k]) && abs($values[$k] - $median) <= $tolerance;
         $from = $first;
         while ($from < $last && ! ($steady($from) && $steady($from + 1) && $steady(min($last, $from + 2)))) {
@@ -119,14 +157,17 @@ final class GearFinder
         while ($to > $from && ! ($steady($to) && $steady($to - 1) && $steady(max($first, $to - 2)))) {
             $to--;
         }
-        $plateau = array_values(
-            array_filter(
-                $values,
-                static fn (float $v, int $k): bool => $k >= $from && $k <= $to && abs($v - $median) <= $tolerance,
-                ARRAY_FILTER_USE_BOTH,
-            ),
-        );
+        [$sum, $count, $steadily] = [0.0, 0, []];
+        for ($k = $from; $k <= $to; $k++) {
+            $steadily[] = $values[$k];
+            if (abs($values[$k] - $median) <= $tolerance) {
+                $sum += $values[$k];
+                $count++;
+            }
+        }
+        $mean = $count === 0 ? $median : $sum / $count;
+        $noise = Signal::noise(Signal::thinned($steadily) ?: [$mean], $mean);
 
-        return new Dwell($gear, $first, $last, $from, $to, $plateau === [] ? $median : Signal::mean($plateau));
+        return new Dwell($gear, $first, $last, $from, $to, $mean, $noise);
     }
 }

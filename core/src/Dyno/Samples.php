@@ -6,6 +6,10 @@ namespace Yard\Core\Dyno;
 
 use Yard\Core\BadInput;
 
+use function abs;
+use function is_numeric;
+use function round;
+
 /**
  * Puts recorded samples where their time says they belong, and names what is not as a recording should be: what was
  * lost, what came twice, what ran backwards. Gaps are bridged by straight lines so that the rest keeps its time; what
@@ -26,29 +30,51 @@ final class Samples
 
     private int $twice = 0;
 
+    /** Samples the run was to have, the first and the last among them. */
+    private readonly int $expected;
+
+    /** Where a row has its time. */
+    private readonly int $time;
+
+    /** @var array<string, int> channel => where a row has it */
+    private readonly array $places;
+
     /**
-     * @param  list<string>  $channels  what each row must have beside its time
+     * @param  list<string>  $header  what a row holds, its time as t_s
      * @param  float  $rate  samples a second
      * @param  float  $end  seconds the run was to take
+     * @param  list<string>|null  $channels  those that are wanted; all of them without
+     *
+     * @throws BadInput for a header without the time or a channel
      */
     public function __construct(
-        private readonly array $channels,
+        array $header,
         private readonly float $rate,
         private readonly float $end,
+        ?array $channels = null,
     ) {
+        $places = array_flip($header);
+        foreach (['t_s', ...$channels ?? []] as $needed) {
+            isset($places[$needed]) ||
+                throw new BadInput('missing', "The recording has no column \"$needed\".", "/$needed");
+        }
+        $this->expected = (int) round($end * $rate) + 1;
+        $this->time = $places['t_s'];
+        $this->places = $channels === null
+            ? array_diff_key($places, ['t_s' => 0])
+            : array_intersect_key($places, array_flip($channels));
     }
 
     /**
-     * @param  mixed  $time  seconds from the start, a number or its text
-     * @param  array<string, mixed>  $values  channel => value
+     * @param  list<string>  $row  texts of the numbers, as the header has them; the time in seconds from the start
      *
      * @throws BadInput for what is no number, lies outside the run or between two samples, or runs backwards
      */
-    public function add(mixed $time, array $values): void
+    public function add(array $row): void
     {
-        $t = self::number($time, 't_s');
+        $t = self::number($row[$this->time] ?? '', 't_s');
         $n = (int) round($t * $this->rate);
-        if ($t < -1.0 / $this->rate || $n > $this->expected() || abs($t * $this->rate - $n) > self::JITTER) {
+        if ($t < -1.0 / $this->rate || $n > $this->expected || abs($t * $this->rate - $n) > self::JITTER) {
             throw new BadInput('time', "The sample at $t s belongs to no place of a run of $this->end s.", '/t_s');
         }
         if ($n < $this->last) {
@@ -60,23 +86,22 @@ final class Samples
             return;
         }
         $this->last = $this->numbers[] = $n;
-        foreach ($this->channels as $channel) {
-            $value = $values[$channel] ?? null;
+        foreach ($this->places as $channel => $place) {
+            $value = $row[$place] ?? '';
             // Nearly all are numbers; what is none is named by the slower way.
-            $number = is_string($value) && is_numeric($value) ? (float) $value : NAN;
+            $number = is_numeric($value) ? (float) $value : NAN;
             $this->values[$channel][] = $number - $number === 0.0 ? $number : self::number($value, $channel);
         }
     }
 
-    /** Samples the run was to have, the first and the last among them. */
     public function expected(): int
     {
-        return (int) round($this->end * $this->rate) + 1;
+        return $this->expected;
     }
 
     public function lost(): int
     {
-        return max(0, $this->expected() - count($this->numbers));
+        return max(0, $this->expected - count($this->numbers));
     }
 
     public function doubled(): int
@@ -89,7 +114,7 @@ final class Samples
     {
         $gaps = [];
         $before = -1;
-        foreach ([...$this->numbers, $this->expected()] as $n) {
+        foreach ([...$this->numbers, $this->expected] as $n) {
             if ($n > $before + 1) {
                 $gaps[] = [
                     'from_s' => ($before + 1) / $this->rate,
@@ -132,14 +157,14 @@ final class Samples
         return $out;
     }
 
-    private static function number(mixed $value, string $channel): float
+    private static function number(string $value, string $channel): float
     {
-        $n = is_string($value) && is_numeric($value) ? (float) $value : $value;
-        if ((! is_int($n) && ! is_float($n)) || ! is_finite((float) $n)) {
-            $shown = is_string($value) ? '"'.mb_strimwidth($value, 0, 40, '…').'"' : get_debug_type($value);
-            throw new BadInput('type', "The channel $channel holds $shown where a number belongs.", "/$channel");
+        $number = is_numeric($value) ? (float) $value : NAN;
+        if (! is_finite($number)) {
+            $shown = mb_strimwidth($value, 0, 40, '…');
+            throw new BadInput('type', "The channel $channel holds \"$shown\" where a number belongs.", "/$channel");
         }
 
-        return (float) $n;
+        return $number;
     }
 }

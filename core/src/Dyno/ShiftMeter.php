@@ -105,21 +105,11 @@ final class ShiftMeter
         if (($b->steadyFirst - $a->steadyLast) / $this->rate > self::LONGEST) {
             return 'There is no steady gear close before or after: it takes more than '.self::LONGEST.' s.';
         }
-        $noise = max($this->ratioNoise($a), $this->ratioNoise($b));
+        $noise = max($a->noise, $b->noise);
 
         return $noise > self::NOISIEST * abs($b->ratio - $a->ratio)
             ? 'The signal is too noisy for a step of this size.'
             : null;
-    }
-
-    private function ratioNoise(Dwell $dwell): float
-    {
-        $plateau = [];
-        for ($k = $dwell->steadyFirst; $k <= $dwell->steadyLast; $k++) {
-            $plateau[] = $this->ratio[$k] ?? $dwell->ratio;
-        }
-
-        return $plateau === [] ? 0.0 : Signal::noise($plateau, $dwell->ratio);
     }
 
     /**
@@ -128,9 +118,9 @@ final class ShiftMeter
      *
      * @return array{float, float}
      */
-    private function durationBounds(Dwell $a, Dwell $b, float $seconds): array
+    private static function durationBounds(Dwell $a, Dwell $b, float $seconds): array
     {
-        $open = hypot($this->ratioNoise($a), $this->ratioNoise($b)) / abs($b->ratio - $a->ratio);
+        $open = hypot($a->noise, $b->noise) / abs($b->ratio - $a->ratio);
         $half = (self::SIGMAS * $open * $seconds) / 0.8;
 
         return [max(0.0, $seconds - $half), $seconds + $half];
@@ -286,7 +276,7 @@ final class ShiftMeter
                 'tieUpDepth_pct' => $depth,
                 'confidence' => [
                     'flare_rpm' => $flareBounds,
-                    'duration_s' => $this->durationBounds($a, $b, $end - $start),
+                    'duration_s' => self::durationBounds($a, $b, $end - $start),
                 ],
             ];
     }
@@ -323,7 +313,7 @@ final class ShiftMeter
         $up = abs($b->ratio) < abs($a->ratio);
         [$from, $to, $gear] = $up ? [$i0, $k50, $a] : [$k50, $i1, $b];
         $over = fn (int $k): float => $this->turbine[$k] - $gear->ratio * $this->output[$k];
-        $plateau = array_map($over, range($gear->steadyFirst, $gear->steadyLast));
+        $plateau = array_map($over, Signal::thinned(range($gear->steadyFirst, $gear->steadyLast)));
         $noise = Signal::noise($plateau, Signal::median($plateau));
         $half = $noise > self::QUIET_RPM ? intdiv((int) round(self::PEAK_S * $this->rate), 2) : 0;
         $last = count($this->turbine) - 1;

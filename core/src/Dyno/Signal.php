@@ -7,6 +7,9 @@ namespace Yard\Core\Dyno;
 /** Small helpers on evenly sampled signals. */
 final class Signal
 {
+    /** So many samples of a plateau tell its noise to two parts in a hundred; of more, some are taken evenly. */
+    private const ENOUGH = 2500;
+
     /** @param  non-empty-list<float>  $x */
     public static function median(array $x): float
     {
@@ -27,6 +30,28 @@ final class Signal
         [$low, $high] = $least < $most ? [$least, $most] : [$most, $least];
 
         return $c < $low ? $low : ($c > $high ? $high : $c);
+    }
+
+    /**
+     * Evenly taken out of a long plateau, as many as tell its middle and its noise.
+     *
+     * @template T
+     *
+     * @param  list<T>  $x
+     * @return list<T>
+     */
+    public static function thinned(array $x): array
+    {
+        $n = count($x);
+        if ($n <= self::ENOUGH) {
+            return $x;
+        }
+        $out = [];
+        for ($i = 0; $i < self::ENOUGH; $i++) {
+            $out[] = $x[intdiv($i * $n, self::ENOUGH)];
+        }
+
+        return $out;
     }
 
     /** @param  non-empty-list<float>  $x */

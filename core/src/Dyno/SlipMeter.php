@@ -73,21 +73,24 @@ final readonly class SlipMeter
         return $last;
     }
 
-    /** @return array<int, bool> sample => whether its ratio lies off the plateau */
+    /** @return list<int> samples whose ratio lies off the plateau */
     private function off(Dwell $dwell, int $last): array
     {
-        $values = array_values(
-            array_filter(
-                array_slice($this->ratio, $dwell->steadyFirst, $dwell->steadyLast - $dwell->steadyFirst + 1),
-                is_float(...),
-            ),
-        );
-        $noise = $values === [] ? 0.0 : Signal::noise($values, $dwell->ratio);
-        $tolerance = max(self::DEVIATIONS * $noise, self::SMALLEST * abs($dwell->ratio));
+        $tolerance = max(self::DEVIATIONS * $dwell->noise, self::SMALLEST * abs($dwell->ratio));
+        [$low, $high] = [$dwell->ratio - $tolerance, $dwell->ratio + $tolerance];
         $off = [];
-        for ($k = $dwell->steadyFirst; $k <= $last; $k++) {
+        $inside = 0;
+        for ($k = max(0, $dwell->steadyFirst - self::NEIGHBOURS); $k <= $last; $k++) {
+            $ahead = $k + self::NEIGHBOURS <= $last ? $this->ratio[$k + self::NEIGHBOURS] : null;
+            $inside = $ahead !== null && $ahead >= $low && $ahead <= $high ? $inside + 1 : 0;
+            // Where all near it lie inside, so does their median.
+            if ($k < $dwell->steadyFirst || $inside > 2 * self::NEIGHBOURS) {
+                continue;
+            }
             $middle = $this->middle($k, $last);
-            $off[$k] = $middle !== null && abs($middle - $dwell->ratio) > $tolerance;
+            if ($middle !== null && abs($middle - $dwell->ratio) > $tolerance) {
+                $off[] = $k;
+            }
         }
 
         return $off;
@@ -118,13 +121,13 @@ final readonly class SlipMeter
     }
 
     /**
-     * @param  array<int, bool>  $off
+     * @param  list<int>  $off  samples, rising
      * @return list<array{int, int}> first and last sample of each stretch
      */
     private static function runs(array $off): array
     {
         $runs = [];
-        foreach (array_keys(array_filter($off)) as $k) {
+        foreach ($off as $k) {
             $last = array_key_last($runs);
             if ($last !== null && $runs[$last][1] === $k - 1) {
                 $runs[$last][1] = $k;

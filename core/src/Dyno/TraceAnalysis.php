@@ -161,10 +161,11 @@ final readonly class TraceAnalysis
      */
     private function pressure(array $line, array $dwells): array
     {
-        $byGear = [];
+        $sums = [];
         foreach ($dwells as $dwell) {
             $slice = array_slice($line, $dwell->steadyFirst, $dwell->steadyLast - $dwell->steadyFirst + 1);
-            $byGear[$dwell->gear] = [...$byGear[$dwell->gear] ?? [], ...$slice];
+            [$sum, $count] = $sums[$dwell->gear] ?? [0.0, 0];
+            $sums[$dwell->gear] = [$sum + array_sum($slice), $count + count($slice)];
         }
         $measured = $this->run->measured($line) ?: [0.0];
 
@@ -172,7 +173,7 @@ final readonly class TraceAnalysis
             'min_kpa' => min($measured),
             'max_kpa' => max($measured),
             'mean_kpa' => Signal::mean($measured),
-            'byGear_kpa' => (object) array_map(static fn (array $v): float => Signal::mean($v ?: [0.0]), $byGear),
+            'byGear_kpa' => (object) array_map(static fn (array $s): float => $s[0] / $s[1], $sums),
         ];
     }
 
