@@ -3,6 +3,7 @@
 namespace App\Kernel;
 
 use Illuminate\Database\Eloquent\Model;
+use Illuminate\Support\Carbon;
 
 /** A row of the yard's tables: written whole by its action, without time stamps of the framework. */
 abstract class Record extends Model
@@ -11,6 +12,9 @@ abstract class Record extends Model
 
     /** @var list<string>|null what the framework's own traits ask for with each new record */
     private static ?array $initializers = null;
+
+    /** @var array<class-string, array<string, string>> column => cast; no record changes those of its class */
+    private static array $castsOf = [];
 
     /** @var array<string, array{mixed, mixed}> column => raw value, decoded value */
     private array $decodedJson = [];
@@ -36,6 +40,18 @@ abstract class Record extends Model
         $parted = is_array($value) && isset(static::PAPERS[$key]);
 
         return parent::setAttribute($key, $parted ? Papers::parted($value, static::PAPERS[$key]) : $value);
+    }
+
+    /** The framework puts them together anew at every access to a column. */
+    public function getCasts()
+    {
+        return self::$castsOf[static::class] ??= parent::getCasts();
+    }
+
+    /** A moment as the database writes it is read as it stands. */
+    protected function asDateTime($value)
+    {
+        return is_string($value) && strlen($value) === 19 ? new Carbon($value) : parent::asDateTime($value);
     }
 
     /** Eloquent decodes a JSON column at every access; a frozen specification is read dozens of times a request. */

@@ -67,6 +67,9 @@ final class ProgramPlanTest extends CoreTestCase
         $short = self::plan('RD4', ['steps' => array_slice($steps, 0, 8), 'end' => 30.0]);
         $this->assertContains('The shift 4-3 never comes.', $short['missing']);
         $this->assertContains('The shift 1-2 comes at one load only.', $short['missing']);
+        $once = self::plan('RD4', ['steps' => array_slice($steps, 0, 27), 'end' => 79.5]);
+        $this->assertContains('The shift 3-2 comes at one load only.', $once['missing']);
+        $this->assertNotContains('The shift 2-3 comes at one load only.', $once['missing']);
         $this->assertContains('shift:4-3#1:duration', $short['windowsWithout']);
         $stalls = [['t' => 0, 'gear' => '1', 'hold' => 'on', 'throttle' => 1.0]];
         $this->assertSame(

@@ -508,4 +508,25 @@ final class TraceTest extends CoreTestCase
         $this->assertGreaterThan(0.8 * $runs, $inside['flare_rpm']);
         $this->assertGreaterThan(0.8 * $runs, $inside['duration_s']);
     }
+    public function test_a_long_plateau_is_as_noisy_as_a_short_one_and_its_mean_is_that_of_all(): void
+    {
+        mt_srand(23);
+        $open = [];
+        foreach ([6, 120] as $seconds) {
+            [$in, $out] = self::sample(
+                200,
+                $seconds,
+                fn ($t, $o) => $o * ($t < $seconds / 2 ? self::I2 : self::I2 + (1 - self::I2) *
+                    self::ramp(($t - $seconds / 2) / 0.4)) + 6 * self::normal(),
+                fn () => 1800,
+            );
+            $report = $this->analyse(200, $in, $out);
+            [$low, $high] = $report['shifts'][0]['confidence']['duration_s'];
+            $open[] = $high - $low;
+            // Standard error of the mean of so many readings, each off by 6 of 1800.
+            $error = 6 / 1800 / sqrt(100 * $seconds);
+            $this->assertEqualsWithDelta(self::I2, $report['gears'][0]['ratioMean'], 4 * $error, "$seconds s");
+        }
+        $this->assertEqualsWithDelta(1.0, $open[1] / $open[0], 0.1, 'the noise is the same');
+    }
 }

@@ -86,6 +86,16 @@ final class ReferenceTest extends TestCase
         // One passes in the right cell, one waits for its verdict, then the torque cell drifts.
         $this->pass($this->tested('C-9002', 6));
         $waiting = $this->tested('C-9003', 7);
+        $beside = $this->read("/dyno/runs/$waiting->id")->assertOk()->json('reference');
+        $this->assertSame(['VY-26-0001', 'pass'], [$beside['serial'], $beside['verdict']]);
+        $numbers = fn (array $of): array => array_column(
+            array_map(fn (array $r): array => ['at' => "$r[check], $r[where]"] + $r, $of),
+            'value',
+            'at',
+        );
+        $both = array_intersect_key($numbers($beside['readings']), $numbers($waiting->analysis['readings']));
+        $this->assertContains('Line pressure', array_column($beside['readings'], 'check'));
+        $this->assertCount(count($beside['readings']), $both, 'what it read is read of the unit too');
         $drifted = $this->reference(22, [['fault' => 'drifting-torque-cell', 'severity' => 0.3]]);
         $this->assertSame('fail', $drifted->verdict);
         $this->assertStringContainsString(

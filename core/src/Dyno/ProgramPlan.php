@@ -30,6 +30,9 @@ final readonly class ProgramPlan
     /** Held with the throttle open for longer the converter takes harm (common practice, no source), seconds. */
     private const STALL_S = 5.0;
 
+    /** Every shift comes at so many loads. */
+    private const LOADS = 2;
+
     /** From here on a step counts as one at full command. */
     private const FULL = 0.5;
 
@@ -167,9 +170,9 @@ final readonly class ProgramPlan
         $forward = array_map(strval(...), array_keys($ahead));
         $missing = [];
         foreach (array_slice($forward, 1) as $n => $upper) {
-            foreach (["$forward[$n]-$upper" => 2, "$upper-$forward[$n]" => 1] as $shift => $wanted) {
+            foreach (["$forward[$n]-$upper", "$upper-$forward[$n]"] as $shift) {
                 $found = $loads[$shift] ?? 0;
-                $found >= $wanted || $missing[] = $found === 0
+                $found >= self::LOADS || $missing[] = $found === 0
                     ? "The shift $shift never comes."
                     : "The shift $shift comes at one load only.";
             }

@@ -38,7 +38,7 @@ final class Signal
      * @template T
      *
      * @param  list<T>  $x
-     * @return list<T>
+     * @return ($x is non-empty-list<T> ? non-empty-list<T> : list<T>)
      */
     public static function thinned(array $x): array
     {

@@ -141,7 +141,10 @@ final class AnalyseRun implements ShouldQueue
         ], $drift->charts);
         $moved = array_map(fn (array $c): string => lcfirst("$c[check], $c[where]"), $drift->moved());
 
-        return [['cell' => ['state' => $drift->state, 'moved' => $moved]] + $analysis, $checks];
+        return [
+            ['cell' => ['state' => $drift->state, 'moved' => $moved], 'readings' => $readings] + $analysis,
+            $checks,
+        ];
     }
 
     /**

@@ -14,6 +14,7 @@ use App\Stations\Dyno\Pyramid;
 use App\Stations\Dyno\Queries\DynoCertificate;
 use App\Stations\Dyno\Queries\DynoSection;
 use App\Stations\Dyno\Queries\GoodRuns;
+use App\Stations\Dyno\Queries\ReferenceBeside;
 use App\Stations\Dyno\Trace;
 use App\Yard\Models\Build;
 use App\Yard\Models\Unit;
@@ -54,6 +55,7 @@ final class DynoController
             $this->section->run($run) + [
                 'analysis' => $run->analysis,
                 'good' => GoodRuns::beside($run),
+                'reference' => ReferenceBeside::of($run),
                 'program' => [
                     'steps' => $run->program['steps'],
                     'ratios' => $run->program['ratios'],

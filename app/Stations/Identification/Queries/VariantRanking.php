@@ -27,9 +27,18 @@ final class VariantRanking
      */
     public function ranked(Unit $unit, Family $family): array
     {
+        return $this->weighed($unit, $family, self::answers($unit));
+    }
+
+    /**
+     * @param  Collection<string, ClueAnswer>  $given
+     * @return array{Ranking, VariantModel, array<string, string>, ?string}
+     */
+    private function weighed(Unit $unit, Family $family, Collection $given): array
+    {
         $model = VariantModel::of($family);
         $model = $model->learning($this->learning->of($family, $model));
-        $answers = $this->answers($unit)->map(fn (ClueAnswer $a) => $a->value)->all();
+        $answers = $given->map(fn (ClueAnswer $a) => $a->value)->all();
         // Once decided, nobody asks what to look at next: unanswered clues weigh nothing and are left out.
         $asked = $unit->identified_at === null ? $model : $model->onlyClues(array_keys($answers));
         try {
@@ -46,11 +55,12 @@ final class VariantRanking
      */
     public function of(Unit $unit, Family $family): array
     {
-        [$ranking, $model, $answers, $impossible] = $this->ranked($unit, $family);
+        $given = self::answers($unit);
+        [$ranking, $model, $answers, $impossible] = $this->weighed($unit, $family, $given);
         $byCode = $model->variants->keyBy('code');
 
         return [
-            'questions' => $this->questions($model, $ranking->next, $this->answers($unit)),
+            'questions' => $this->questions($model, $ranking->next, $given),
             'ranking' => array_map(
                 fn (RankedHypothesis $h) => [
                     'variant' => $h->id,
@@ -72,7 +82,7 @@ final class VariantRanking
     }
 
     /** @return Collection<string, ClueAnswer> */
-    private function answers(Unit $unit): Collection
+    private static function answers(Unit $unit): Collection
     {
         return ClueAnswer::query()->where('unit_id', $unit->id)->get()->keyBy('feature');
     }

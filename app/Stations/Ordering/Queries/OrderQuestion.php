@@ -41,6 +41,9 @@ final readonly class OrderQuestion
      * @param  array<string, mixed>  $input  what PackageOrder reads
      */
     private function __construct(
+        public Family $family,
+        public AskedOrder $order,
+        public ?Duty $duty,
         public Package $package,
         public Collection $options,
         public array $house,
@@ -80,6 +83,9 @@ final readonly class OrderQuestion
             (isset($package->body['stall_rpm']) ? ['stall_rpm' => $package->body['stall_rpm']] : []);
 
         return new self(
+            $family,
+            $order,
+            $duty,
             $package,
             $options,
             $house,

@@ -15,6 +15,7 @@ use App\Stations\Ordering\Duty;
 use App\Yard\AskedOrder;
 use App\Yard\Models\Build;
 use Illuminate\Support\Collection;
+use Illuminate\Support\Facades\Cache;
 use Yard\Core\Input;
 use Yard\Core\Packages\PackageOrder;
 use Yard\Core\Power\Converter;
@@ -29,6 +30,9 @@ use Yard\Core\Power\VehicleLoad;
  */
 final class Specification
 {
+    /** How long the answer to a question is kept, seconds; another question has another key. */
+    private const KEPT_S = 86400;
+
     public function __construct(private readonly HouseRules $rules)
     {
     }
@@ -43,7 +47,19 @@ final class Specification
         $asked = $build->asked();
         $unit = $build->unit;
 
-        return $this->of($unit->knownFamily(), $asked, Duty::of($asked->duty, $build->vehicle), $unit->variant);
+        $question = OrderQuestion::of(
+            $unit->knownFamily(),
+            $asked,
+            Duty::of($asked->duty, $build->vehicle),
+            $unit->variant,
+        );
+
+        // An order that stands is asked for by many a screen: the same question has the same answer.
+        return $this->written($question, Cache::remember(
+            'order:'.hash('sha256', serialize($question->input)),
+            self::KEPT_S,
+            fn (): array => PackageOrder::read(Input::of($question->input))->resolve(),
+        ));
     }
 
     /**
@@ -58,7 +74,17 @@ final class Specification
         ?Variant $variant = null,
     ): array {
         $asked = OrderQuestion::of($family, $order, $duty, $variant);
-        $result = PackageOrder::read(Input::of($asked->input))->resolve();
+
+        return $this->written($asked, PackageOrder::read(Input::of($asked->input))->resolve());
+    }
+
+    /**
+     * @param  array<string, mixed>  $result  of package.resolve
+     * @return array<string, mixed>
+     */
+    private function written(OrderQuestion $asked, array $result): array
+    {
+        [$family, $duty] = [$asked->family, $asked->duty];
         $known = $asked->options->all();
         $chosen = array_map(fn (string $code) => $known[$code], array_values($result['chosen']));
         $bom = $this->priced($result['bom']);
@@ -73,7 +99,7 @@ final class Specification
             'status' => $result['status'],
             'conflicts' => $result['conflicts'],
             'alternatives' => $name($result['alternatives'] ?? [], 'without'),
-            'options' => array_map(fn (Option $o) => self::chosen($o, $asked, $order), $chosen),
+            'options' => array_map(fn (Option $o) => self::chosen($o, $asked), $chosen),
             'available' => self::available($asked->options, $result),
             'forbidden' => $name($result['forbidden']),
             'added' => $name($result['added']),
@@ -124,14 +150,14 @@ final class Specification
     }
 
     /** @return array<string, mixed> an option that is in, and what brought it */
-    private static function chosen(Option $o, OrderQuestion $asked, AskedOrder $order): array
+    private static function chosen(Option $o, OrderQuestion $asked): array
     {
         $house = $asked->house[$o->code] ?? null;
 
         return self::option($o) + [
             'surprise' => $o->body['surprise'] ?? null,
             'origin' => match (true) {
-                in_array($o->code, $order->add, true) => 'wish',
+                in_array($o->code, $asked->order->add, true) => 'wish',
                 $house !== null => 'house',
                 in_array($o->code, $asked->input['package'], true) => 'package',
                 in_array($o->code, $asked->input['always'], true) => 'always',

@@ -28,6 +28,7 @@ final class ReceivingController
         $listed = self::listing($families);
         // What can be seen with the unit standing there; the rest is asked at the identification desk.
         $features = FamilySpec::query()
+            ->whereIn('family_id', $families->modelKeys())
             ->where('kind', 'feature')
             ->where('body', 'like', '%"where":"outside"%')
             ->orderBy('position')
