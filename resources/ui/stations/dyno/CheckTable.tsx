@@ -32,11 +32,20 @@ function bandOf(band: Band | undefined, unit: string | undefined): string {
     return band ? `${rough(band.low)} to ${rough(band.high)}` : '–';
 }
 
-export function CheckTable(props: { of: Check[]; before: Map<string, Check> | undefined; good: Band[] }) {
-    const { of, before, good } = props;
+export type Reference = NonNullable<Schemas['RunDetail']['reference']>;
+
+export type Beside = { before: Map<string, Check> | undefined; good: Band[]; reference: Reference | null };
+
+export function CheckTable({ of, before, good, reference }: Beside & { of: Check[] }) {
     const last = (c: Check) => before?.get(placeOf(c));
     const bands = new Map(good.map((b) => [placeOf(b), b]));
-    const beside = [...(before ? ['Run before'] : []), ...(good.length > 0 ? ['Good runs'] : [])];
+    const shown = new Map(reference?.readings.map((r) => [placeOf(r), r.value]));
+    const compared = of.some((c) => shown.has(placeOf(c)));
+    const beside = [
+        ...(before ? ['Run before'] : []),
+        ...(good.length > 0 ? ['Good runs'] : []),
+        ...(compared ? ['Reference unit'] : []),
+    ];
     return (
         <table className="w-full">
             <HeadRow of={['Check', 'Where', 'Value', ...beside, 'Limit', 'Result']} />
@@ -49,6 +58,11 @@ export function CheckTable(props: { of: Check[]; before: Map<string, Check> | un
                         {before && <td className="td num text-faint">{valueOf(last(c) ?? NOT_READ)}</td>}
                         {good.length > 0 && (
                             <td className="td num text-faint">{bandOf(bands.get(placeOf(c)), c.unit)}</td>
+                        )}
+                        {compared && (
+                            <td className="td num text-faint">
+                                {valueOf({ value: shown.get(placeOf(c)) ?? null, unit: c.unit })}
+                            </td>
                         )}
                         <td className="td num">{limitOf(c)}</td>
                         <td className="td">

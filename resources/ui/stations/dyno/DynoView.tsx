@@ -8,7 +8,7 @@ import { Caution, Choice, Loading, Mark, Panel, ProblemNote } from '../../kit/ba
 import { fieldsOf, FormFields, FormProblem, useForm } from '../../kit/form';
 import { TraceChart, type TraceData } from '../../kit/TraceChart';
 import type { SectionProps } from '../../card/section';
-import { beforeOf, CheckTable, type Band } from './CheckTable';
+import { beforeOf, CheckTable, type Beside, type Reference } from './CheckTable';
 import { Elsewhere } from './Elsewhere';
 import { Found, marksOf, Suspects, type Analysis } from './Found';
 import { Now } from './Now';
@@ -36,13 +36,16 @@ export function DynoView(props: SectionProps<'dyno'>) {
 
 const isJudged = (run: Run) => run.state !== 'analysed' || run.verdict !== null;
 
-/** What runs comes first, then what waits for a verdict; another run can be started below it. */
+/** What runs, or else the last one that was measured while it waits for its verdict. */
+const inHand = (own: Run[]) =>
+    own.find(isOpen) ?? own.filter((r) => r.state === 'analysed').find((r, n) => n === 0 && !isJudged(r));
+
+/** The run in hand comes first; another one can be started below it. */
 function Cell(props: SectionProps<'dyno'>) {
     const { card, can, section: d } = props;
     const [chosen, setChosen] = useState<number | null>(null);
     const own = d.runs.filter((r) => r.purpose === 'unit');
-    const inHand = own.find(isOpen) ?? own.find((r) => !isJudged(r));
-    const run = d.runs.find((r) => r.id === chosen) ?? inHand ?? d.runs[0];
+    const run = d.runs.find((r) => r.id === chosen) ?? inHand(own) ?? d.runs[0];
     const startable = card.station === 'dyno' && can('dyno.run') && !own.some(isOpen);
     const judged = own.slice(0, 1).every(isJudged);
     return (
@@ -145,18 +148,19 @@ function useDetail(run: Run) {
         enabled: !isOpen(run),
     });
     const analysis = (detail.data?.analysis ?? undefined) as Analysis | undefined;
-    return { trace: detail.data?.trace, analysis, good: detail.data?.good ?? [], pending: detail.isPending };
+    const { trace, good = [], reference = null } = detail.data ?? {};
+    return { trace, analysis, good, reference, pending: detail.isPending };
 }
 
 function RunPanel({ section, run, card, onCard, can }: { run: Run } & SectionProps<'dyno'>) {
     const refresh = () => void fetchCard(card.coreTag, ['dyno']).then(onCard);
     const live = useLive(run, refresh);
-    const { trace, analysis, good, pending } = useDetail(run);
+    const { trace, analysis, good, reference, pending } = useDetail(run);
     useRefreshed(run, refresh);
     return (
         <>
             {run.checks.length > 0 && (
-                <Checks {...{ run, section, card, onCard, can, good }} suspects={analysis?.suspects} />
+                <Checks {...{ run, section, card, onCard, can, good, reference }} suspects={analysis?.suspects} />
             )}
             <Panel title={`Run ${run.id}`} aside={<RunAside run={run} traced={!!trace} />}>
                 <RunHead run={run} progress={live.progress} refresh={can('dyno.run') ? refresh : undefined} />
@@ -261,10 +265,25 @@ function CancelRun({ run, refresh }: { run: Run; refresh: () => void }) {
     );
 }
 
-type ChecksProps = { run: Run; suspects: Analysis['suspects']; good: Band[] } & SectionProps<'dyno'>;
+type ChecksProps = { run: Run; suspects: Analysis['suspects'] } & Omit<Beside, 'before'> & SectionProps<'dyno'>;
 
-function Checks({ section, run, card, onCard, can, suspects, good }: ChecksProps) {
-    const before = beforeOf(section.runs, run);
+/** Whether the cell was right when the unit ran in it. */
+function CellSays({ of, cell }: { of: Reference | null; cell: string }) {
+    if (of === null) return null;
+    const { serial, at, verdict, readings } = of;
+    const right = verdict === 'pass';
+    return (
+        <p className="mb-2 text-sm">
+            <Mark kind={right ? 'good' : 'bad'}>
+                Cell {cell} before this run: {serial} {right ? 'showed what it should' : 'had drifted'}, {moment(at)}
+            </Mark>
+            {readings.length === 0 && ' It runs another program, so its numbers are not laid beside these.'}
+        </p>
+    );
+}
+
+function Checks({ section, run, card, onCard, can, suspects, good, reference }: ChecksProps) {
+    const beside = { before: beforeOf(section.runs, run), good, reference };
     const failed = run.checks.filter((c) => !c.pass);
     const inside = run.checks.filter((c) => c.pass);
     const judging =
@@ -276,12 +295,13 @@ function Checks({ section, run, card, onCard, can, suspects, good }: ChecksProps
     return (
         <div className={`grid items-start gap-3 ${judging ? 'lg:grid-cols-[1.6fr_1fr]' : ''}`}>
             <Panel title="Against the limits" aside={failed.length === 0 ? 'all inside' : `${failed.length} outside`}>
-                {failed.length > 0 && <CheckTable of={failed} before={before} good={good} />}
+                <CellSays of={reference} cell={run.cell} />
+                {failed.length > 0 && <CheckTable of={failed} {...beside} />}
                 <details open={failed.length === 0 && !judging} className="mt-2">
                     <summary className="cursor-pointer py-2">
                         <Mark kind="good">{inside.length} inside their limits</Mark>
                     </summary>
-                    <CheckTable of={inside} before={before} good={good} />
+                    <CheckTable of={inside} {...beside} />
                 </details>
             </Panel>
             {judging && (

@@ -48,15 +48,19 @@ describe('numbers beside others', () => {
     it('shows where good runs lie and what the run before gave, each by check and place', () => {
         const good = [{ check: 'Shift time', where: '1-2', low: 0.211, high: 0.2604, runs: 12 }];
         const before = new Map([['Shift time, 1-2', check('1-2', 0.3)]]);
-        render(<CheckTable of={[check('1-2', 0.25), check('2-3', null)]} before={before} good={good} />);
-        expect(screen.getAllByRole('columnheader').map((h) => h.textContent)).toContain('Good runs');
-        expect(cells(/1-2/).slice(2, 5)).toEqual(['0.250 s', '0.300 s', '0.211 to 0.260']);
-        expect(cells(/2-3/).slice(2, 5)).toEqual(['–', '–', '–']);
+        const readings = [{ check: 'Shift time', where: '1-2', value: 0.2424 }];
+        const reference = { run: 3, serial: 'VY-26-0007', at: '2026-11-28T07:04:00Z', verdict: 'pass', readings };
+        render(<CheckTable of={[check('1-2', 0.25), check('2-3', null)]} {...{ before, good, reference }} />);
+        const heads = screen.getAllByRole('columnheader').map((h) => h.textContent);
+        expect(heads).toEqual(expect.arrayContaining(['Good runs', 'Reference unit']));
+        expect(cells(/1-2/).slice(2, 6)).toEqual(['0.250 s', '0.300 s', '0.211 to 0.260', '0.242 s']);
+        expect(cells(/2-3/).slice(2, 6)).toEqual(['–', '–', '–', '–']);
     });
     it('has no column for good runs where there are too few', () => {
-        render(<CheckTable of={[check('1-2', 0.25)]} before={undefined} good={[]} />);
+        render(<CheckTable of={[check('1-2', 0.25)]} before={undefined} good={[]} reference={null} />);
         expect(screen.queryByText('Good runs')).toBeNull();
         expect(screen.queryByText('Run before')).toBeNull();
+        expect(screen.queryByText('Reference unit')).toBeNull();
     });
 });
 
