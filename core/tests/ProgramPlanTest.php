@@ -15,11 +15,11 @@ use Yard\Core\Input;
 final class ProgramPlanTest extends CoreTestCase
 {
     /** @param  array<string, mixed>  $change */
-    private static function plan(string $family, array $change = []): array
+    private static function plan(string $family, array $change = [], ?float $stall = null): array
     {
         $ratios = ApplyChart::read(Input::of(TestCell::family($family)['train']))->ratios();
 
-        return ProgramPlan::read(Input::of($change + TestCell::program($family)), $ratios)->report();
+        return ProgramPlan::read(Input::of($change + TestCell::program($family)), $ratios, $stall)->report();
     }
 
     /** @return list<array{string}> */
@@ -71,10 +71,18 @@ final class ProgramPlanTest extends CoreTestCase
         $this->assertContains('The shift 3-2 comes at one load only.', $once['missing']);
         $this->assertNotContains('The shift 2-3 comes at one load only.', $once['missing']);
         $this->assertContains('shift:4-3#1:duration', $short['windowsWithout']);
-        $stalls = [['t' => 0, 'gear' => '1', 'hold' => 'on', 'throttle' => 1.0]];
+    }
+
+    public function test_a_stall_is_held_against_its_heat_or_against_what_is_usual(): void
+    {
+        $stall = ['steps' => [['t' => 0, 'gear' => '1', 'hold' => 'on', 'throttle' => 1.0]], 'end' => 9.0];
         $this->assertSame(
-            ['Step 1 stalls the converter for 9.0 s: more than 5 s, it takes harm.'],
-            self::plan('RD4', ['steps' => $stalls, 'end' => 9.0])['cautions'],
+            ['Step 1 stalls the converter for 9.0 s, and it takes harm; 5.0 s are allowed, as is usual.'],
+            self::plan('RD4', $stall)['cautions'],
+        );
+        $this->assertSame(
+            ['Step 1 stalls the converter for 9.0 s; 12.5 s are allowed, by its heat, behind the hardest engine.'],
+            self::plan('RD4', $stall, 12.5)['cautions'],
         );
     }
 
@@ -84,7 +92,7 @@ final class ProgramPlanTest extends CoreTestCase
         return [
             'no steps' => [[], '/steps'],
             'time that stands still' => [[['t' => 0, 'gear' => 'P'], ['t' => 0, 'gear' => 'N']], '/steps/1/t'],
-            'a step after the end' => [[['t' => 99, 'gear' => 'P']], '/steps/0/t'],
+            'a step after the end' => [[['t' => 199, 'gear' => 'P']], '/steps/0/t'],
             'a gear the unit has not' => [[['t' => 0, 'gear' => '9']], '/steps/0/gear'],
             'more than full throttle' => [[['t' => 0, 'gear' => 'P', 'throttle' => 1.2]], '/steps/0/throttle'],
             'a lock-up half on' => [[['t' => 0, 'gear' => 'P', 'lockup' => 'half']], '/steps/0/lockup'],

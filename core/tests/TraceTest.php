@@ -508,6 +508,7 @@ final class TraceTest extends CoreTestCase
         $this->assertGreaterThan(0.8 * $runs, $inside['flare_rpm']);
         $this->assertGreaterThan(0.8 * $runs, $inside['duration_s']);
     }
+
     public function test_a_long_plateau_is_as_noisy_as_a_short_one_and_its_mean_is_that_of_all(): void
     {
         mt_srand(23);

@@ -50,6 +50,23 @@ final class CatalogDeskTest extends TestCase
         }
     }
 
+    public function test_a_program_gone_through_says_how_long_its_stall_may_last(): void
+    {
+        $this->as('manager');
+        $stall = fn (string $family, float $seconds): string => $this->write('/catalog/program-plan', [
+            'family' => $family,
+            'body' => ['steps' => [['t' => 0, 'gear' => '1', 'hold' => 'on', 'throttle' => 1.0]], 'end' => $seconds],
+        ])->assertOk()->json('cautions.0');
+        foreach (['RD4', 'OV3', 'LP6', 'TX6', 'GV5'] as $family) {
+            $this->assertMatchesRegularExpression(
+                '/for 1\.0 s; [4-8]\.\d s are allowed, by its heat/',
+                $stall($family, 1),
+            );
+            $this->assertStringContainsString('it takes harm', $stall($family, 20));
+        }
+        $this->assertProblem($this->write('/catalog/program-plan', ['family' => 'X', 'body' => []]), 422, 'body');
+    }
+
     private static function inFull(string $json): \stdClass
     {
         $pack = json_decode($json);

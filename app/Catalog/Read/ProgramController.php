@@ -29,7 +29,9 @@ final class ProgramController
         try {
             $ratios = ApplyChart::read(Input::of($family->train))->ratios();
 
-            return response()->json(ProgramPlan::read(Input::of($body), $ratios)->report());
+            $plan = ProgramPlan::read(Input::of($body), $ratios, StallAllowed::seconds($family));
+
+            return response()->json($plan->report());
         } catch (BadInput $e) {
             throw Refusal::at("/body$e->path", $e->getMessage());
         }

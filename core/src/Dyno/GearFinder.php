@@ -23,35 +23,55 @@ final class GearFinder
      */
     public static function find(array $ratio, array $nominal, float $rate): array
     {
-        $shortest = max(3, (int) ceil(self::SHORTEST * $rate));
         $runs = [];
-        $open = null;
-        [$low, $high] = self::NOWHERE;
-        $inside = 0;
-        foreach ($ratio as $k => $r) {
-            $ahead = $ratio[$k + 2] ?? null;
-            $inside = $ahead !== null && $ahead >= $low && $ahead <= $high ? $inside + 1 : 0;
-            if ($open !== null && $inside >= 5) {
-                $open[2] = $k; // five that can only be of this gear: so is their median
-
+        $last = -1;
+        foreach (self::gears($ratio, $nominal) as $k => $gear) {
+            if ($gear === null) {
                 continue;
             }
-            $gear = self::gearOf(self::smoothed($ratio, $k), $nominal);
-            if ($open !== null && ($gear === null || $gear !== $open[0])) {
-                $runs[] = $open;
-                $open = null;
-            }
-            if ($gear !== null && $open === null) {
-                [$low, $high] = self::surely($gear, $nominal);
-                $inside = 0;
-            }
-            if ($gear !== null) {
-                $open = $open === null ? [$gear, $k, $k] : [$gear, $open[1], $k];
+            if ($last >= 0 && $runs[$last][0] === $gear && $runs[$last][2] === $k - 1) {
+                $runs[$last][2] = $k;
+            } else {
+                $last = array_push($runs, [$gear, $k, $k]) - 1;
             }
         }
-        if ($open !== null) {
-            $runs[] = $open;
+        $merged = self::merged($ratio, $runs, max(3, (int) ceil(self::SHORTEST * $rate)));
+
+        return array_map(static fn (array $run): Dwell => self::dwell($ratio, ...$run), $merged);
+    }
+
+    /**
+     * @param  list<?float>  $ratio
+     * @param  array<string, float>  $nominal
+     * @return \Generator<int, ?string> the gear of each sample, told by the median of five round it
+     */
+    private static function gears(array $ratio, array $nominal): \Generator
+    {
+        $gear = null;
+        [$low, $high] = self::NOWHERE;
+        $inside = 0;
+        foreach (array_keys($ratio) as $k) {
+            $ahead = $ratio[$k + 2] ?? null;
+            $inside = $ahead !== null && $ahead >= $low && $ahead <= $high ? $inside + 1 : 0;
+            // Where all five can only be of this gear, so is their median.
+            if ($inside < 5) {
+                $now = self::gearOf(self::smoothed($ratio, $k), $nominal);
+                if ($now !== $gear) {
+                    [$low, $high] = $now === null ? self::NOWHERE : self::surely($now, $nominal);
+                    [$gear, $inside] = [$now, 0];
+                }
+            }
+            yield $k => $gear;
         }
+    }
+
+    /**
+     * @param  list<?float>  $ratio
+     * @param  list<array{string, int, int}>  $runs  gear, first and last sample
+     * @return list<array{string, int, int}> those that last, with what interrupts them for an instant bridged
+     */
+    private static function merged(array $ratio, array $runs, int $shortest): array
+    {
         $merged = [];
         foreach ($runs as $run) {
             if ($shortest > $run[2] - $run[1] + 1) {
@@ -69,7 +89,7 @@ final class GearFinder
             }
         }
 
-        return array_map(static fn (array $run): Dwell => self::dwell($ratio, ...$run), $merged);
+        return $merged;
     }
 
     /** @param  array<string, float>  $nominal */

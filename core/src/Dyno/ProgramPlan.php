@@ -27,7 +27,7 @@ final readonly class ProgramPlan
     /** Ranges of the lever beside the gears of the chart. */
     private const RANGES = ['P', 'N', 'R', 'D'];
 
-    /** Held with the throttle open for longer the converter takes harm (common practice, no source), seconds. */
+    /** As long as a stall may last where nobody reckoned what it heats (common practice, no source), seconds. */
     private const STALL_S = 5.0;
 
     /** Every shift comes at so many loads. */
@@ -41,16 +41,21 @@ final readonly class ProgramPlan
      * @param  array<string, float>  $ratios  gear => ratio
      * @param  list<string>  $windows  readings that have a window
      */
-    private function __construct(private array $steps, private array $ratios, private array $windows)
-    {
+    private function __construct(
+        private array $steps,
+        private array $ratios,
+        private array $windows,
+        private ?float $stall,
+    ) {
     }
 
     /**
      * @param  array<string, float>  $ratios  gear => ratio
+     * @param  float|null  $stall  seconds the converter may be held before something in it is too hot (launch.hold)
      *
      * @throws BadInput for a program no rig can run
      */
-    public static function read(Input $in, array $ratios): self
+    public static function read(Input $in, array $ratios, ?float $stall = null): self
     {
         $end = $in->number('end', above: 0.0, max: self::LONGEST_S);
         $steps = $in->list('steps', 1);
@@ -69,7 +74,7 @@ final readonly class ProgramPlan
 
         $windows = array_keys($in->optional('reference')?->asMap() ?? []);
 
-        return new self($planned, $ratios, array_map(strval(...), $windows));
+        return new self($planned, $ratios, array_map(strval(...), $windows), $stall);
     }
 
     /**
@@ -215,15 +220,18 @@ final readonly class ProgramPlan
     /** @return list<string> */
     private function stalls(): array
     {
+        $most = $this->stall ?? self::STALL_S;
+        $why = $this->stall === null ? 'as is usual' : 'by its heat, behind the hardest engine';
         $cautions = [];
         foreach ($this->steps as $n => $step) {
             if ($step['held'] && isset($this->ratios[$step['gear']]) && $step['throttle'] > 0.0) {
-                $long = $step['seconds'] > self::STALL_S;
                 $cautions[] = sprintf(
-                    'Step %d stalls the converter for %.1f s%s',
+                    'Step %d stalls the converter for %.1f s%s; %.1f s are allowed, %s.',
                     $n + 1,
                     $step['seconds'],
-                    $long ? sprintf(': more than %.0f s, it takes harm.', self::STALL_S) : '.',
+                    $step['seconds'] > $most ? ', and it takes harm' : '',
+                    $most,
+                    $why,
                 );
             }
         }

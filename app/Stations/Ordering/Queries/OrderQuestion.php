@@ -100,17 +100,23 @@ final readonly class OrderQuestion
                 'oneOf' => $family->body['groups'] ?? [],
                 'rate' => $rate,
                 'neverOmit' => $family->body['neverOmit'] ?? [],
-                'base' => [
-                    'price' => (float) $package->base_price,
-                    'hours' => (float) $package->base_hours,
-                    'fluid_l' => $package->body['fluid_l'],
-                    'parts' => $package->body['parts'],
-                ],
+                'base' => self::base($package),
             ] +
                 ($fit === [] ? [] : ['converterFit' => $fit]) +
                 ($variant === null ? [] : ['variant' => $variant->code]) +
                 self::power($family, $hardware, $duty, $schools),
         );
+    }
+
+    /** @return array<string, mixed> what the package is without its options */
+    private static function base(Package $package): array
+    {
+        return [
+            'price' => (float) $package->base_price,
+            'hours' => (float) $package->base_hours,
+            'fluid_l' => $package->body['fluid_l'],
+            'parts' => $package->body['parts'],
+        ];
     }
 
     /** @return array<string, mixed> */
