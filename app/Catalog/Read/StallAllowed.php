@@ -39,7 +39,7 @@ final class StallAllowed
                 'torque_nm' => $stall['engineTorque_nm'],
                 'speed_rpm' => $stall['engine_rpm'],
             ] + $held));
-            $seconds[] = $heated->secondsTo((float) min(array_column($held['limits'], 'max_degc'))) ?? INF;
+            $seconds[] = $heated->secondsTo((float) min([INF, ...array_column($held['limits'], 'max_degc')])) ?? INF;
         }
         $least = $seconds === [] ? INF : min($seconds);
 

@@ -24,16 +24,20 @@ final class GearFinder
     public static function find(array $ratio, array $nominal, float $rate): array
     {
         $runs = [];
-        $last = -1;
+        $open = null;
         foreach (self::gears($ratio, $nominal) as $k => $gear) {
-            if ($gear === null) {
+            if ($open !== null && $gear === $open[0]) {
+                $open[2] = $k;
+
                 continue;
             }
-            if ($last >= 0 && $runs[$last][0] === $gear && $runs[$last][2] === $k - 1) {
-                $runs[$last][2] = $k;
-            } else {
-                $last = array_push($runs, [$gear, $k, $k]) - 1;
+            if ($open !== null) {
+                $runs[] = $open;
             }
+            $open = $gear === null ? null : [$gear, $k, $k];
+        }
+        if ($open !== null) {
+            $runs[] = $open;
         }
         $merged = self::merged($ratio, $runs, max(3, (int) ceil(self::SHORTEST * $rate)));
 
