@@ -56,9 +56,9 @@ final class Specification
 
         // An order that stands is asked for by many a screen: the same question has the same answer.
         return $this->written($question, Cache::remember(
-            'order:'.hash('sha256', serialize($question->input)),
+            'order:'.hash('sha256', serialize([$question->input, $question->duty?->written()])),
             self::KEPT_S,
-            fn (): array => PackageOrder::read(Input::of($question->input))->resolve(),
+            fn (): array => $this->reckoned($question),
         ));
     }
 
@@ -75,20 +75,28 @@ final class Specification
     ): array {
         $asked = OrderQuestion::of($family, $order, $duty, $variant);
 
-        return $this->written($asked, PackageOrder::read(Input::of($asked->input))->resolve());
+        return $this->written($asked, $this->reckoned($asked));
+    }
+
+    /** @return array{array<string, mixed>, array<string, mixed>|null} as package.resolve answers; the converter */
+    private function reckoned(OrderQuestion $asked): array
+    {
+        $result = PackageOrder::read(Input::of($asked->input))->resolve();
+
+        return [$result, $this->converterMatch($result, $asked->options, $asked->duty)];
     }
 
     /**
-     * @param  array<string, mixed>  $result  of package.resolve
+     * @param  array{array<string, mixed>, array<string, mixed>|null}  $reckoned
      * @return array<string, mixed>
      */
-    private function written(OrderQuestion $asked, array $result): array
+    private function written(OrderQuestion $asked, array $reckoned): array
     {
+        [$result, $match] = $reckoned;
         [$family, $duty] = [$asked->family, $asked->duty];
         $known = $asked->options->all();
         $chosen = array_map(fn (string $code) => $known[$code], array_values($result['chosen']));
         $bom = $this->priced($result['bom']);
-        $match = $this->converterMatch($result, $asked->options, $duty);
         $name = fn (array $of, string $key = 'option') => array_map(
             fn (array $b) => ['name' => $known[$b[$key]]->name] + $b,
             $of,
