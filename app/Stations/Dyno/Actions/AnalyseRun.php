@@ -142,7 +142,7 @@ final class AnalyseRun implements ShouldQueue
         $moved = array_map(fn (array $c): string => lcfirst("$c[check], $c[where]"), $drift->moved());
 
         return [
-            ['cell' => ['state' => $drift->state, 'moved' => $moved], 'readings' => $readings] + $analysis,
+            ['cell' => ['state' => $drift->state, 'moved' => $moved, 'readings' => $readings]] + $analysis,
             $checks,
         ];
     }

@@ -14,7 +14,11 @@ final class ReferenceBeside
     public static function of(Run $run): ?array
     {
         $last = $run->purpose === 'unit'
-            ? Run::references($run->cell)->where('id', '<', $run->id)->orderByDesc('id')->first()
+            ? Run::references($run->cell)
+                ->where('queued_at', '<=', $run->queued_at)
+                ->orderByDesc('queued_at')
+                ->orderByDesc('id')
+                ->first()
             : null;
 
         return $last === null ? null : [
@@ -22,7 +26,7 @@ final class ReferenceBeside
             'serial' => $last->specimen,
             'at' => $last->queued_at->toIso8601ZuluString(),
             'verdict' => $last->verdict,
-            'readings' => self::sameProgram($last, $run) ? self::readings($last->analysis['readings'] ?? []) : [],
+            'readings' => self::sameProgram($last, $run) ? self::readings($last->analysis['cell']['readings'] ?? []) : [],
         ];
     }
 

@@ -24,7 +24,7 @@ export function beforeOf(runs: Run[], run: Run): Map<string, Check> | undefined 
     return before && new Map(before.checks.map((c) => [placeOf(c), c]));
 }
 
-export type Band = Schemas['RunDetail']['good'][number];
+type Band = Schemas['RunDetail']['good'][number];
 
 /** Eight of ten good runs of the variant lie between these. */
 function bandOf(band: Band | undefined, unit: string | undefined): string {
