@@ -82,4 +82,5 @@ test('a program is gone through before anybody runs it', async ({ page }) => {
     const dry = page.getByRole('region', { name: 'Dry run' });
     await expect(dry).toContainText('nothing is missing');
     await expect(dry).toContainText('1-2 at 35 %, 55 %');
+    await expect(dry).toContainText('4-3 at 42 %, 30 %');
 });
