@@ -185,6 +185,15 @@ final class JudgeTest extends CoreTestCase
         );
     }
 
+    public function test_a_shift_that_comes_twice_is_told_apart(): void
+    {
+        $shift = ['from' => '1', 'to' => '2', 'duration_s' => 0.2, 'flare_rpm' => 0.0, 'tieUpDepth_pct' => 0.0];
+        $analysis = ['gears' => [], 'shifts' => [$shift, $shift], 'tieUps' => [], 'lockup' => null, 'notReached' => []];
+        $checks = JudgeTrace::judge($analysis, ['shiftDuration_s' => ['max' => 0.9]], [['1', '2'], ['2', '3']]);
+        $this->assertSame(['1-2', '1-2, time 2', '2-3'], array_column($checks, 'where'));
+        $this->assertSame([true, true, false], array_column($checks, 'pass'));
+    }
+
     public function test_samples_stand_where_their_time_says(): void
     {
         $samples = new Samples(['t_s', 'noise', 'input_rpm'], 10.0, 1.0, ['input_rpm']);

@@ -112,10 +112,12 @@ final class JudgeTrace
      */
     private function shifts(array $analysis, array $commanded): void
     {
-        $measured = [];
+        $measured = $times = [];
         foreach ($analysis['shifts'] as $shift) {
             $measured[] = [$shift['from'], $shift['to']];
-            $this->shift("{$shift['from']}-{$shift['to']}", $shift);
+            $name = "{$shift['from']}-{$shift['to']}";
+            $times[$name] = ($times[$name] ?? 0) + 1;
+            $this->shift($times[$name] > 1 ? "$name, time $times[$name]" : $name, $shift);
         }
         foreach ($commanded as [$from, $to]) {
             in_array([$from, $to], $measured, true) || $this->shift("$from-$to", null);
