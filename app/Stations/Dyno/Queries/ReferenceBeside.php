@@ -26,7 +26,9 @@ final class ReferenceBeside
             'serial' => $last->specimen,
             'at' => $last->queued_at->toIso8601ZuluString(),
             'verdict' => $last->verdict,
-            'readings' => self::sameProgram($last, $run) ? self::readings($last->analysis['cell']['readings'] ?? []) : [],
+            'readings' => self::sameProgram($last, $run)
+                ? self::readings($last->analysis['cell']['readings'] ?? [])
+                : [],
         ];
     }
 
