@@ -13,6 +13,7 @@ const PINS: Record<string, [string, string]> = {
 /** Takes the tablet over: whoever had it is signed out. */
 export async function signIn(page: Page, role: string, path = '/') {
     const [badge, pin] = PINS[role]!;
+    await page.goto('about:blank'); // an answer still on its way would set its cookie again
     await page.context().clearCookies();
     await page.goto(path);
     await page.getByLabel('Badge').fill(badge);
