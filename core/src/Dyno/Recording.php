@@ -90,7 +90,7 @@ final readonly class Recording
      */
     public function measured(array $values): array
     {
-        return array_values(array_diff_key($values, $this->missing));
+        return array_values($this->missing === [] ? $values : array_diff_key($values, $this->missing));
     }
 
     public function seconds(): float

@@ -184,8 +184,9 @@ final readonly class TraceAnalysis
     private function temperature(array $temperature): array
     {
         $measured = array_diff_key($temperature, $this->run->missing);
-        $middle = Signal::mean(array_map(floatval(...), array_keys($measured)) ?: [0.0]);
-        $mean = Signal::mean(array_values($measured) ?: [0.0]);
+        $count = max(1, count($measured));
+        $middle = array_sum(array_keys($measured)) / $count;
+        $mean = array_sum($measured) / $count;
         $sxy = $sxx = 0.0;
         foreach ($measured as $k => $v) {
             $sxy += ($k - $middle) * ($v - $mean);
