@@ -35,6 +35,7 @@ function knowledgeOf(family: Family) {
             ...entries('endPlays').map((p) => [`fit-end-play-${p.code}`, String(p['target'])] as const),
         ]),
         /** Parts tested at the bench: the middle of each window, and the gauge that shows it. */
+        // The pack is checked by its schema; here it is only read.
         tests: entries('benchTests').map((t) => ({ ...(t as unknown as Test), name: String(t['name']) })),
         /** What the bolts of a pattern are made of. */
         metals: new Map(entries('fasteners').map((f) => [f.code, String(f['metal'] ?? 'steel')] as const)),

@@ -135,6 +135,7 @@ const checks = fieldsOf<Checked>();
 function Check({ code }: { code: string }) {
     const client = useQueryClient();
     const form = useForm<Checked, z.output<typeof checking>>({
+        // An enum reads one of its words; nothing is chosen yet when the form opens, which it refuses by its sentence.
         schema: checking as unknown as z.ZodType<z.output<typeof checking>, Checked>,
         start: { result: null, nextDue: '', note: '' },
     });

@@ -52,6 +52,7 @@ const fields = fieldsOf<Typed>();
 
 function Decide({ d, section, card, onCard }: Pick<Props, 'section' | 'card' | 'onCard'> & { d: Difference }) {
     const form = useForm<Typed, z.output<typeof deciding>>({
+        // An enum reads one of its words; nothing is chosen yet when the form opens, which it refuses by its sentence.
         schema: deciding as unknown as z.ZodType<z.output<typeof deciding>, Typed>,
         start: { decision: null, note: '' },
     });

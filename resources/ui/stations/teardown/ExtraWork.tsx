@@ -91,6 +91,7 @@ function Ask({ unit }: { unit: string }) {
 function Answer({ unit, id }: { unit: string; id: number }) {
     const known = useKnown(unit);
     const form = useForm<Answered, z.output<typeof answering>>({
+        // An enum reads one of its words; nothing is chosen yet when the form opens, which it refuses by its sentence.
         schema: answering as unknown as z.ZodType<z.output<typeof answering>, Answered>,
         start: { answer: null, answeredBy: '', how: '' },
     });
