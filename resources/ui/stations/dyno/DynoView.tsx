@@ -47,7 +47,7 @@ function Cell(props: SectionProps<'dyno'>) {
     const own = d.runs.filter((r) => r.purpose === 'unit');
     const run = d.runs.find((r) => r.id === chosen) ?? inHand(own) ?? d.runs[0];
     const startable = card.station === 'dyno' && can('dyno.run') && !own.some(isOpen);
-    const judged = own.slice(0, 1).every(isJudged);
+    const judged = inHand(own) === undefined;
     return (
         <div className="flex flex-col gap-3">
             {startable && judged && <Start {...props} onStarted={setChosen} />}
