@@ -104,7 +104,7 @@ final class Cell
     private function start(array $m): array
     {
         if ($this->rig !== null) {
-            throw new \InvalidArgumentException("Run $this->run is on the rig.");
+            return [['type' => 'error', 'code' => 'busy', 'message' => "Run $this->run is on the rig."]];
         }
         [$run, $end, $serial] = self::asked($m);
         $specimen = $this->specimen($serial);

@@ -202,7 +202,8 @@ test_run_deaths() {
     for _ in $(seq 1 300); do
       case $(owner_sql -N yard -e "SELECT state FROM dyno_runs WHERE id = $run" 2> /dev/null) in queued | running | recorded | '') sleep 0.2 ;; *) break ;; esac
     done
-    check "a run in which the $name was killed" "$state" "$(owner_sql -N yard -e "SELECT state FROM dyno_runs WHERE id = $run")" || return 1
+    check "a run in which the $name was killed" "$state" "$(owner_sql -N yard -e "SELECT state FROM dyno_runs WHERE id = $run")" \
+      || { owner_sql -N yard -e "SELECT error FROM dyno_runs WHERE id = $run"; return 1; }
     file=$STATE/app/traces/run-$run.csv
     check "its recording, every sample once and 5 ms after the one before" "yes" "$( { [ -f "$file.gz" ] && zcat "$file.gz" || cat "$file"; } | awk -F, 'NR > 2 && ($1 - t < 0.0045 || $1 - t > 0.0055) { bad++ } { t = $1 } END { print (NR > 1000 && !bad ? "yes" : NR " lines, " bad+0 " wrong") }')" || return 1
   done << 'DEATHS'

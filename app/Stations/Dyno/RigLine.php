@@ -18,6 +18,12 @@ final class RigLine
 
     private const RETRY_S = 0.2;
 
+    /** A rig that has not come to rest after the run before is waited for, seconds. */
+    private const BUSY_S = 5.0;
+
+    /** What was said last leaves before the cable is taken out, seconds. */
+    private const PARTING_S = 1.0;
+
     /** A line of the rig is a few kilobytes; what comes without an end is not listened to any longer. */
     private const LONGEST_LINE = 1_000_000;
 
@@ -30,6 +36,8 @@ final class RigLine
     private bool $over = false;
 
     private ?float $awaySince = null;
+
+    private readonly float $since;
 
     /** Number of the next sample. */
     private int $next = 0;
@@ -47,6 +55,7 @@ final class RigLine
         private $told,
         private $end,
     ) {
+        $this->since = microtime(true);
         $this->connect();
     }
 
@@ -56,11 +65,17 @@ final class RigLine
         $this->rig?->write(json_encode($message)."\n");
     }
 
+    /** An abort that was just said still reaches the rig. */
     public function close(): void
     {
         $this->over = true;
-        $this->rig?->close();
+        $rig = $this->rig;
         $this->rig = null;
+        if ($rig !== null) {
+            $rig->removeAllListeners('data');
+            $rig->end();
+            Loop::addTimer(self::PARTING_S, $rig->close(...));
+        }
     }
 
     private function connect(): void
@@ -145,11 +160,23 @@ final class RigLine
                 $this->ended($message);
                 break;
             case 'error':
-                $this->finish('failed', 'The test rig says: '.self::said($message));
+                $this->refused($message);
                 break;
             default:
                 ($this->told)($message);
         }
+    }
+
+    /** @param  array<string, mixed>  $message */
+    private function refused(array $message): void
+    {
+        $busy = ($message['code'] ?? '') === 'busy' && ! $this->started;
+        if ($busy && microtime(true) - $this->since < self::BUSY_S) {
+            Loop::addTimer(self::RETRY_S, fn () => $this->started || $this->send($this->start));
+
+            return;
+        }
+        $this->finish('failed', 'The test rig says: '.self::said($message));
     }
 
     private function take(mixed $seq, mixed $rows): void
