@@ -172,7 +172,7 @@ final class RigLine
     {
         $busy = ($message['code'] ?? '') === 'busy' && ! $this->started;
         if ($busy && microtime(true) - $this->since < self::BUSY_S) {
-            Loop::addTimer(self::RETRY_S, fn () => $this->started || $this->send($this->start));
+            Loop::addTimer(self::RETRY_S, fn () => $this->send($this->start));
 
             return;
         }
