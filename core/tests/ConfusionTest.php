@@ -12,7 +12,8 @@ use Yard\Core\Life\FailureRate;
 /**
  * Units with and without a fault, as a stranger sets them at the rig's console: how many faults the judge catches, how
  * often it cries wolf, and how often it names the right element. The judge sees the recording and the windows only.
- * Forty in every test run, five hundred with YARD_LONG; the list is fixed here, before it is run.
+ * Forty in every test run, five hundred with YARD_LONG; the list is fixed here, before it is run. The long table keeps
+ * each unit it has judged and goes on there when it is started again, as long as nothing it depends on has changed.
  */
 final class ConfusionTest extends CoreTestCase
 {
@@ -48,6 +49,9 @@ final class ConfusionTest extends CoreTestCase
 
     private const FAMILIES = ['RD4', 'OV3', 'LP6', 'TX6', 'GV5'];
 
+    /** @var array<string, array{list<string>, string}>|null what an earlier run of the long table judged */
+    private static ?array $judged = null;
+
     public function test_bad_units_are_caught_good_ones_pass_and_the_right_element_is_named(): void
     {
         $units = getenv('YARD_LONG') === false ? 40 : 500;
@@ -55,7 +59,7 @@ final class ConfusionTest extends CoreTestCase
         $alarms = $caught = $named = 0;
         $missed = [];
         for ($n = 0; $n < $good; $n++) {
-            $failed = self::judged(self::FAMILIES[$n % 5], [], 20_000 + $n)[0];
+            $failed = self::verdict(self::FAMILIES[$n % 5], [], 20_000 + $n)[0];
             $alarms += $failed === [] ? 0 : 1;
             $failed === [] || $missed[] = "good, seed $n: $failed[0]";
         }
@@ -63,7 +67,7 @@ final class ConfusionTest extends CoreTestCase
             [$family, $fault, $where, $severities, $right] = self::FAULTS[$n % count(self::FAULTS)];
             $severity = $severities[intdiv($n, count(self::FAULTS)) % count($severities)];
             $set = ['fault' => $fault, 'where' => $where, 'severity' => $severity];
-            [$failed, $first] = self::judged($family, [$set], 30_000 + $n);
+            [$failed, $first] = self::verdict($family, [$set], 30_000 + $n);
             $caught += $failed === [] ? 0 : 1;
             $isRight = $failed !== [] && in_array($first, $right, true);
             $named += $isRight ? 1 : 0;
@@ -94,6 +98,51 @@ final class ConfusionTest extends CoreTestCase
         $rate = FailureRate::ofUnits($of, $all, 0.95);
 
         return sprintf('(%.1f to %.1f %%)', 100.0 * $rate->lower, 100.0 * $rate->upper);
+    }
+
+    /**
+     * The long table writes down what it finds, unit by unit.
+     *
+     * @param  list<array{fault: string, where?: string, severity?: float}>  $faults
+     * @return array{list<string>, string}
+     */
+    private static function verdict(string $family, array $faults, int $seed): array
+    {
+        if (getenv('YARD_LONG') === false) {
+            return self::judged($family, $faults, $seed);
+        }
+        $file = self::keptIn();
+        if (self::$judged === null) {
+            self::$judged = [];
+            foreach (is_file($file) ? file($file, FILE_IGNORE_NEW_LINES) ?: [] : [] as $line) {
+                $kept = json_decode($line, true);
+                // The line a crash cut off is judged again.
+                is_array($kept) && self::$judged[$kept['unit']] = $kept['verdict'];
+            }
+        }
+        $unit = (string) json_encode([$family, $faults, $seed]);
+        if (! isset(self::$judged[$unit])) {
+            self::$judged[$unit] = self::judged($family, $faults, $seed);
+            $line = json_encode(['unit' => $unit, 'verdict' => self::$judged[$unit]]);
+            file_put_contents($file, "$line\n", FILE_APPEND);
+        }
+
+        return self::$judged[$unit];
+    }
+
+    /** A file named by all that the verdicts depend on. */
+    private static function keptIn(): string
+    {
+        $root = dirname(__DIR__, 2);
+        $sources = new \RecursiveIteratorIterator(new \RecursiveDirectoryIterator("$root/core/src"));
+        $files = array_keys(array_filter(iterator_to_array($sources), fn (\SplFileInfo $f): bool => $f->isFile()));
+        array_push($files, "$root/database/demo/catalog.json", __DIR__.'/TestCell.php', ...glob("$root/rig/*.php") ?: []);
+        sort($files);
+        $hashes = array_map(fn (string $file): string => (string) hash_file('sha256', $file), $files);
+        $hash = substr(hash('sha256', implode($hashes)), 0, 16);
+        @mkdir("$root/storage/long", 0775, true);
+
+        return "$root/storage/long/confusion-$hash.jsonl";
     }
 
     /**

@@ -16,36 +16,93 @@ final class Pyramid
 
     private const MOST_POINTS = 4000;
 
-    /** @param  array<string, list<float>>  $channels  evenly sampled, all of one length */
-    public static function build(Run $run, array $channels): void
+    /** Levels over the samples; the highest draws the longest recording there is in far fewer than the most points. */
+    private const LEVELS = 5;
+
+    /** So many samples are one of the highest level. */
+    private const BLOCK = self::STEP ** self::LEVELS;
+
+    /** What of each list stays in memory, bytes; the rest waits on the disk. */
+    private const WAITING = 'php://temp/maxmemory:16384';
+
+    /** @param  array<string, list<float>>|null  $channels  evenly sampled, all of one length; null: read it again */
+    public static function build(Run $run, ?array $channels = null): void
     {
-        $levels = [array_map(static fn (array $values): array => [$values, $values], $channels)];
-        $length = count(reset($channels) ?: []);
-        while ($length > self::MOST_POINTS / self::STEP) {
-            $levels[] = array_map(self::above(...), $levels[count($levels) - 1]);
-            $length = (int) ceil($length / self::STEP);
-        }
-        $head = ['rate_hz' => $run->program['rate_hz'], 'channels' => array_keys($channels), 'levels' => []];
-        $body = '';
-        foreach ($levels as $n => $level) {
-            $head['levels'][] = ['at' => strlen($body), 'points' => count(current($level)[0] ?? [])];
-            foreach ($level as [$least, $most]) {
-                $body .= pack('g*', ...$least).($n === 0 ? '' : pack('g*', ...$most));
+        $blocks = $channels === null ? Trace::blocks($run, self::BLOCK) : self::inBlocks($channels);
+        $lists = $points = [];
+        foreach ($blocks as $block) {
+            foreach (array_keys($block) as $n => $name) {
+                foreach (self::levels($block[$name]) as $level => $bounds) {
+                    foreach ($bounds as $k => $values) {
+                        $lists[$level][$name][$k] ??= self::waiting();
+                        fwrite($lists[$level][$name][$k], pack('g*', ...$values));
+                    }
+                    $points[$level] = ($points[$level] ?? 0) + ($n === 0 ? count($bounds[0]) : 0);
+                }
             }
         }
-        file_put_contents(self::path($run), json_encode($head)."\n".$body);
+        self::write($run, $lists, $points);
     }
 
     /**
-     * @param  array{list<float>, list<float>}  $below  least and most
-     * @return array{list<float>, list<float>}
+     * @param  array<int, array<string, array<int, resource>>>  $lists  level => channel => least, and most above it
+     * @param  array<int, int>  $points  of each level
      */
-    private static function above(array $below): array
+    private static function write(Run $run, array $lists, array $points): void
     {
-        return [
-            array_map(static fn (array $c): float => min($c), array_chunk($below[0], self::STEP)),
-            array_map(static fn (array $c): float => max($c), array_chunk($below[1], self::STEP)),
-        ];
+        $head = ['rate_hz' => $run->program['rate_hz'], 'channels' => array_keys($lists[0] ?? []), 'levels' => []];
+        $at = 0;
+        foreach ($points as $level => $count) {
+            $head['levels'][] = ['at' => $at, 'points' => $count];
+            $at += 4 * $count * count($head['channels']) * ($level === 0 ? 1 : 2);
+            if ($count <= self::MOST_POINTS / self::STEP) {
+                break;
+            }
+        }
+        $file = fopen(self::path($run), 'w') ?: throw new \RuntimeException('The pyramid cannot be written.');
+        fwrite($file, json_encode($head)."\n");
+        foreach (array_slice($lists, 0, count($head['levels'])) as $level) {
+            foreach (array_merge(...array_map(array_values(...), array_values($level))) as $list) {
+                rewind($list);
+                stream_copy_to_stream($list, $file);
+            }
+        }
+        fclose($file);
+    }
+
+    /** @return resource */
+    private static function waiting()
+    {
+        return fopen(self::WAITING, 'w+') ?: throw new \RuntimeException('The pyramid cannot be written.');
+    }
+
+    /**
+     * @param  array<string, list<float>>  $channels
+     * @return \Generator<int, array<string, list<float>>>
+     */
+    private static function inBlocks(array $channels): \Generator
+    {
+        $length = count(reset($channels) ?: []);
+        for ($from = 0; $from < $length; $from += self::BLOCK) {
+            yield array_map(fn (array $values): array => array_slice($values, $from, self::BLOCK), $channels);
+        }
+    }
+
+    /**
+     * @param  list<float>  $values  of one block
+     * @return list<list<list<float>>> the values, then least and most of each level above
+     */
+    private static function levels(array $values): array
+    {
+        $levels = [[$values]];
+        [$least, $most] = [$values, $values];
+        for ($n = 0; $n < self::LEVELS; $n++) {
+            $least = array_map(static fn (array $c): float => min($c), array_chunk($least, self::STEP));
+            $most = array_map(static fn (array $c): float => max($c), array_chunk($most, self::STEP));
+            $levels[] = [$least, $most];
+        }
+
+        return $levels;
     }
 
     private static function path(Run $run): string
@@ -60,7 +117,7 @@ final class Pyramid
      */
     public static function read(Run $run, float $from, float $to, int $points): array
     {
-        is_file(self::path($run)) || self::build($run, Trace::samples($run)->channels());
+        is_file(self::path($run)) || self::build($run);
         $file = fopen(self::path($run), 'r') ?: throw new \RuntimeException('The pyramid cannot be read.');
         $line = (string) fgets($file);
         /** @var array{rate_hz: float, channels: list<string>, levels: non-empty-list<array<string, int>>} $head */

@@ -66,12 +66,26 @@ final class Trace
     }
 
     /**
-     * The whole recording, each sample at its time; a line cut off by a crash is left out.
+     * The whole recording, each sample at its time.
      *
      * @throws Refusal when the recording is not there
      * @throws BadInput for what is no recording of this run
      */
     public static function samples(Run $run): Samples
+    {
+        $reading = self::reading($run);
+        foreach ($reading as $more);
+
+        return $reading->getReturn();
+    }
+
+    /**
+     * The same again and again, with one sample more; a line cut off by a crash is left out. Who wants to may make it
+     * forget what is done with.
+     *
+     * @return \Generator<int, Samples, void, Samples>
+     */
+    public static function reading(Run $run): \Generator
     {
         $file = self::open($run);
         try {
@@ -81,6 +95,7 @@ final class Trace
                 $row = explode(',', trim($line));
                 if (count($row) === count($header)) {
                     $samples->add($row);
+                    yield $samples;
                 }
             }
         } finally {
@@ -88,6 +103,19 @@ final class Trace
         }
 
         return $samples;
+    }
+
+    /** @return \Generator<int, array<string, list<float>>> so many samples at a time, the last time fewer */
+    public static function blocks(Run $run, int $size): \Generator
+    {
+        $reading = self::reading($run);
+        foreach ($reading as $samples) {
+            if ($samples->held() > $size) {
+                yield array_map(fn (array $values): array => array_slice($values, 0, $size), $samples->channels());
+                $samples->forget($size);
+            }
+        }
+        yield $reading->getReturn()->channels();
     }
 
     /** @return resource */

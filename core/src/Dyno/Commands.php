@@ -49,6 +49,19 @@ final readonly class Commands
         return new self($gears, $windows, self::held($steps));
     }
 
+    /** The same, told from a later moment of the run, seconds. */
+    public function from(float $seconds): self
+    {
+        return $seconds === 0.0 ? $this : new self(
+            array_map(static fn (array $g): array => ['t' => $g['t'] - $seconds, 'gear' => $g['gear']], $this->gears),
+            $this->lockup === null ? null : array_map(
+                static fn (array $w): array => [$w[0] - $seconds, $w[1] - $seconds],
+                $this->lockup,
+            ),
+            array_map(static fn (float $t): float => $t - $seconds, $this->held),
+        );
+    }
+
     /**
      * @param  list<array{t: float, gear?: string, hold?: string}>  $steps
      * @return list<float>

@@ -6,7 +6,12 @@ namespace Yard\Core\Dyno;
 
 use Yard\Core\Maths\LinearSystem;
 
-/** Slip of the converter clutch and its oscillation (hunting) over the longest locked stretch of a trace. */
+/**
+ * Slip of the converter clutch and its oscillation (hunting) over the longest locked stretch of a trace.
+ *
+ * @phpstan-type Lockup array{from_s: float, to_s: float, slipMean_rpm: float, slipRms_rpm: float,
+ *     huntAmplitude_rpm: float, aliasLimit_hz: float, huntFrequency_hz?: float}
+ */
 final class LockupMeter
 {
     /**
@@ -21,7 +26,7 @@ final class LockupMeter
     /**
      * @param  Recording  $run  with a turbine speed
      * @param  list<array{float, float}>|null  $windows  commanded lock-up, seconds; null when nothing was commanded
-     * @return array<string, mixed>|null
+     * @return Lockup|null
      */
     public static function measure(Recording $run, ?array $windows): ?array
     {

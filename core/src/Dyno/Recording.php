@@ -84,15 +84,6 @@ final readonly class Recording
         return $values;
     }
 
-    /**
-     * @param  array<int, float>  $values
-     * @return list<float> those that were measured
-     */
-    public function measured(array $values): array
-    {
-        return array_values($this->missing === [] ? $values : array_diff_key($values, $this->missing));
-    }
-
     public function seconds(): float
     {
         return count($this->output) / $this->rate;

@@ -20,15 +20,20 @@ final class Samples
     /** Time may be off its sample by this share of the spacing. */
     private const JITTER = 0.45;
 
-    /** @var list<int> numbers of the samples, in their order */
-    private array $numbers = [];
-
-    /** @var array<string, list<float>> channel => values, one a number */
+    /** @var array<string, list<float>> channel => values at an even rate, gaps bridged, without what was forgotten */
     private array $values = [];
+
+    /** Samples in each list. */
+    private int $held = 0;
 
     private int $last = -1;
 
+    private int $count = 0;
+
     private int $twice = 0;
+
+    /** @var list<array{int, int}> first and last sample of each stretch that is missing so far */
+    private array $missing = [];
 
     /** Samples the run was to have, the first and the last among them. */
     private readonly int $expected;
@@ -85,13 +90,39 @@ final class Samples
 
             return;
         }
-        $this->last = $this->numbers[] = $n;
+        $number = [];
         foreach ($this->places as $channel => $place) {
             $value = $row[$place] ?? '';
             // Nearly all are numbers; what is none is named by the slower way.
-            $number = is_numeric($value) ? (float) $value : NAN;
-            $this->values[$channel][] = $number - $number === 0.0 ? $number : self::number($value, $channel);
+            $number[$channel] = is_numeric($value) ? (float) $value : NAN;
+            $number[$channel] - $number[$channel] === 0.0 || self::number($value, $channel);
         }
+        $n === $this->last + 1 || $this->bridge($n, $number);
+        foreach ($number as $channel => $value) {
+            $this->values[$channel][] = $value;
+        }
+        $this->last = $n;
+        $this->count++;
+        $this->held++;
+    }
+
+    /**
+     * A straight line from the last sample to this one; before the first, what it shows.
+     *
+     * @param  array<string, float>  $now
+     */
+    private function bridge(int $n, array $now): void
+    {
+        $this->missing[] = [$this->last + 1, $n - 1];
+        $steps = $n - $this->last;
+        foreach ($now as $channel => $value) {
+            $before = $this->values[$channel][$this->held - 1] ?? $value;
+            for ($k = 1; $k < $steps; $k++) {
+                $share = $k / $steps;
+                $this->values[$channel][] = (1.0 - $share) * $before + $share * $value;
+            }
+        }
+        $this->held += $steps - 1;
     }
 
     public function expected(): int
@@ -101,7 +132,7 @@ final class Samples
 
     public function lost(): int
     {
-        return max(0, $this->expected - count($this->numbers));
+        return max(0, $this->expected - $this->count);
     }
 
     public function doubled(): int
@@ -112,20 +143,22 @@ final class Samples
     /** @return list<array{from_s: float, to_s: float, samples: int}> stretches that are missing */
     public function gaps(): array
     {
-        $gaps = [];
-        $before = -1;
-        foreach ([...$this->numbers, $this->expected] as $n) {
-            if ($n > $before + 1) {
-                $gaps[] = [
-                    'from_s' => ($before + 1) / $this->rate,
-                    'to_s' => ($n - 1) / $this->rate,
-                    'samples' => $n - $before - 1,
-                ];
-            }
-            $before = $n;
+        $missing = $this->missing;
+        if ($this->last + 1 < $this->expected) {
+            $missing[] = [$this->last + 1, $this->expected - 1];
         }
 
-        return $gaps;
+        return array_map(fn (array $gap): array => [
+            'from_s' => $gap[0] / $this->rate,
+            'to_s' => $gap[1] / $this->rate,
+            'samples' => $gap[1] - $gap[0] + 1,
+        ], $missing);
+    }
+
+    /** How many samples the channels hold now. */
+    public function held(): int
+    {
+        return $this->held;
     }
 
     /**
@@ -135,26 +168,19 @@ final class Samples
      */
     public function channels(): array
     {
-        $numbers = $this->numbers;
-        $numbers !== [] || throw new BadInput('empty', 'The recording holds no sample.', '');
-        if ($this->last === count($numbers) - 1) {
-            return $this->values;
-        }
-        $out = [];
-        foreach ($this->values as $channel => $read) {
-            $values = array_fill(0, $numbers[0], $read[0]);
-            foreach ($numbers as $i => $n) {
-                $values[] = $read[$i];
-                $next = $numbers[$i + 1] ?? $n + 1;
-                for ($k = $n + 1; $k < $next; $k++) {
-                    $share = ($k - $n) / ($next - $n);
-                    $values[] = (1.0 - $share) * $read[$i] + $share * $read[$i + 1];
-                }
-            }
-            $out[$channel] = $values;
-        }
+        $this->last >= 0 || throw new BadInput('empty', 'The recording holds no sample.', '');
 
-        return $out;
+        return $this->values;
+    }
+
+    /** The first so many are of no use any more; the last one is kept, a gap after it is bridged from there. */
+    public function forget(int $count): void
+    {
+        $count = min($count, $this->held - 1);
+        foreach ($this->values as $channel => $values) {
+            $this->values[$channel] = array_slice($values, $count);
+        }
+        $this->held -= $count;
     }
 
     private static function number(string $value, string $channel): float

@@ -28,8 +28,13 @@ final class ShiftMeter
     /** Noise of the ratio as a share of the step, above which 10 % and 90 % of it cannot be told. */
     private const NOISIEST = 0.1;
 
+    /** Times nearer than this are the same, seconds. */
+    private const SAME_S = 1e-9;
+
     /** Below this a signal has no noise, rev/min. */
     private const QUIET_RPM = 1e-6;
+
+    public const STOOD = 'The output stands still in between.';
 
     /** Of a 95 % interval. */
     private const SIGMAS = 1.96;
@@ -100,7 +105,7 @@ final class ShiftMeter
             }
         }
         if (GearFinder::standsBetween($this->ratio, $a->steadyLast, $b->steadyFirst)) {
-            return 'The output stands still in between.';
+            return self::STOOD;
         }
         if (($b->steadyFirst - $a->steadyLast) / $this->rate > self::LONGEST) {
             return 'There is no steady gear close before or after: it takes more than '.self::LONGEST.' s.';
@@ -256,7 +261,8 @@ final class ShiftMeter
         [$start, $end] = [$t10 / $this->rate, $t90 / $this->rate];
         $delay = $this->delay($b->gear, $start, $a->steadyFirst / $this->rate);
         // A flare may come and go between the command and the change of the ratio.
-        $from = $delay === null ? $i0 : min($i0, max(0, (int) floor(($start - $delay) * $this->rate)));
+        $asked = $delay === null ? $i0 : (int) floor(($start - $delay) * $this->rate);
+        $from = min($i0, max($a->steadyFirst, $asked));
         [$flare, $flareAt, $flareBounds] = $this->flare($a, $b, $from, (int) floor($t50), $i1);
         $depth = $this->tieUpDepth($i0, $i1);
         $shift = [
@@ -318,7 +324,7 @@ final class ShiftMeter
         $half = $noise > self::QUIET_RPM ? intdiv((int) round(self::PEAK_S * $this->rate), 2) : 0;
         $last = count($this->turbine) - 1;
         $excess = [];
-        for ($k = max(0, $from - 1 - $half); $k <= min($to + 1 + $half, $last); $k++) {
+        for ($k = max($a->steadyFirst, $from - 1 - $half); $k <= min($to + 1 + $half, $last); $k++) {
             $excess[$k] = $over($k);
         }
         [$smooth, $share] = Signal::smoothed($excess, $half);
@@ -368,7 +374,8 @@ final class ShiftMeter
     {
         $found = null;
         foreach ($this->commands as $command) {
-            if ($command['gear'] === $gear && $command['t'] <= $start && $command['t'] >= $after) {
+            $since = $command['t'] - $after;
+            if ($command['gear'] === $gear && $command['t'] <= $start && $since >= -self::SAME_S) {
                 $found = $start - $command['t'];
             }
         }

@@ -23,31 +23,50 @@ final readonly class TraceAnalysis
     /** @return array<string, mixed> as trace.analyse answers */
     public function report(): array
     {
-        [$run, $dropouts] = $this->repaired();
+        $joined = new JoinedTrace($this->run->rate, $this->commands);
         // Sensors that count teeth do not know the direction: then reverse shows up with a positive ratio.
-        $unsigned = min($run->output) >= 0.0;
+        $joined->add($this->piece(min($this->run->output) >= 0.0, 0, null), 0.0, 0, -INF);
+
+        return $joined->report();
+    }
+
+    /**
+     * What is read off this stretch of a run.
+     *
+     * @param  bool  $unsigned  the output never turns backwards, so its direction is not known
+     * @param  int  $first  sums are taken from this sample on
+     * @param  (callable(list<Dwell>, list<?float>): int)|null  $last  from the stretches in gear and the ratio of each
+     *     sample, the last one that sums are taken of; null: all of them
+     */
+    public function piece(bool $unsigned, int $first, ?callable $last): TracePiece
+    {
+        [$run, $dropouts] = $this->repaired();
         $matched = $unsigned ? array_map(abs(...), $this->ratios) : $this->ratios;
         $ratio = self::ratios($run);
         $dwells = GearFinder::find($ratio, $matched, $run->rate);
         $signals = [$run->turbine ?? $run->input, $run->output, $ratio, $run->rate, $this->commands->gears];
         $meter = new ShiftMeter(...$signals);
         [$shifts, $unmeasured] = $meter->shifts($dwells, $run->missing);
+        $end = count($run->output) - 1;
+        $until = $last === null ? $end : $last($dwells, $ratio);
 
-        return [
-            'gears' => array_map(fn (Dwell $d): array => $this->gear($d, $matched[$d->gear], $unsigned), $dwells),
-            'shifts' => $shifts,
-            'unmeasured' => $unmeasured,
-            'slips' => (new SlipMeter(...$signals))->slips($dwells),
-            'tieUps' => $meter->tieUpsInGear($dwells),
-            'lockup' => $run->turbine === null ? null : LockupMeter::measure($run, $this->commands->lockup),
-            'notReached' => $this->notReached($this->commands->gears, $dwells, $ratio, $run->rate),
-            'dropouts' => $dropouts,
-            'warnings' => $run->turbine === null ? [self::withoutTurbine()] : [],
-        ] +
-            ($run->line === null ? [] : ['pressure' => $this->pressure($run->line, $dwells)]) +
-            ($run->temperature === null
-                ? []
-                : ['temperature' => $this->temperature($run->temperature)]);
+        return new TracePiece(
+            array_map(fn (Dwell $d): array => $this->gear($d, $matched[$d->gear], $unsigned), $dwells),
+            [
+                'shifts' => $shifts,
+                'unmeasured' => $unmeasured,
+                'slips' => (new SlipMeter(...$signals))->slips($dwells),
+                'tieUps' => $meter->tieUpsInGear($dwells),
+                'dropouts' => $dropouts,
+            ],
+            $run->turbine === null ? null : LockupMeter::measure($run, $this->commands->lockup),
+            $run->turbine === null ? [self::withoutTurbine()] : [],
+            array_map(fn (Dwell $d): array => [$d->gear, $d->first / $run->rate, $d->last / $run->rate], $dwells),
+            $this->tails($ratio, $run->rate),
+            $run->line === null ? null : $this->pressure($run->line, $dwells, $first, $until),
+            $run->temperature === null ? null : $this->temperature($run->temperature, $first, $until),
+            $until,
+        );
     }
 
     /** @return list<?float> null where the output stands or nothing was recorded */
@@ -123,32 +142,24 @@ final readonly class TraceAnalysis
     }
 
     /**
-     * Commanded gears the unit never settled in, with the ratio it ran at instead.
+     * The ratio just before another gear was asked for, or the stretch ends.
      *
-     * @param  list<array{t: float, gear: string}>  $commands
-     * @param  list<Dwell>  $dwells
      * @param  list<?float>  $ratio
-     * @return list<array<string, mixed>>
+     * @return list<?float> one a gear commanded; null: the output stood
      */
-    private function notReached(array $commands, array $dwells, array $ratio, float $rate): array
+    private function tails(array $ratio, float $rate): array
     {
         $out = [];
-        foreach ($commands as $i => ['t' => $t, 'gear' => $gear]) {
-            $end = $commands[$i + 1]['t'] ?? count($ratio) / $rate;
-            foreach ($dwells as $dwell) {
-                if ($dwell->gear === $gear && $dwell->last / $rate > $t && $dwell->first / $rate < $end) {
-                    continue 2;
-                }
+        foreach ($this->commands->gears as $i => $command) {
+            $end = $this->commands->gears[$i + 1]['t'] ?? count($ratio) / $rate;
+            if ($end <= 0.0) {
+                $out[] = null;
+
+                continue;
             }
-            $last = array_values(
-                array_filter(
-                    array_slice($ratio, max(0, (int) (($end - 0.5) * $rate)), max(1, (int) (0.5 * $rate))),
-                    is_float(...),
-                ),
-            );
-            if ($gear !== 'N' && $gear !== 'P' && ! in_array($t, $this->commands->held, true)) {
-                $out[] = ['gear' => $gear, 't' => $t] + ($last === [] ? [] : ['ratioMean' => Signal::median($last)]);
-            }
+            $near = array_slice($ratio, max(0, (int) (($end - 0.5) * $rate)), max(1, (int) (0.5 * $rate)));
+            $turned = array_values(array_filter($near, is_float(...)));
+            $out[] = $turned === [] ? null : Signal::median($turned);
         }
 
         return $out;
@@ -157,33 +168,36 @@ final readonly class TraceAnalysis
     /**
      * @param  non-empty-list<float>  $line
      * @param  list<Dwell>  $dwells
-     * @return array<string, mixed>
+     * @return array{min: float, max: float, sum: float, count: int, gears: array<string, array{float, int}>}
      */
-    private function pressure(array $line, array $dwells): array
+    private function pressure(array $line, array $dwells, int $first, int $last): array
     {
         $sums = [];
         foreach ($dwells as $dwell) {
-            $slice = array_slice($line, $dwell->steadyFirst, $dwell->steadyLast - $dwell->steadyFirst + 1);
+            $from = max($first, $dwell->steadyFirst);
+            $slice = array_slice($line, $from, max(0, min($last, $dwell->steadyLast) - $from + 1));
             [$sum, $count] = $sums[$dwell->gear] ?? [0.0, 0];
             $sums[$dwell->gear] = [$sum + array_sum($slice), $count + count($slice)];
         }
-        $measured = $this->run->measured($line) ?: [0.0];
+        $measured = array_values($this->measured($line, $first, $last)) ?: [0.0];
 
         return [
-            'min_kpa' => min($measured),
-            'max_kpa' => max($measured),
-            'mean_kpa' => Signal::mean($measured),
-            'byGear_kpa' => (object) array_map(static fn (array $s): float => $s[0] / $s[1], $sums),
+            'min' => min($measured),
+            'max' => max($measured),
+            'sum' => array_sum($measured),
+            'count' => count($measured),
+            'gears' => $sums,
         ];
     }
 
     /**
      * @param  non-empty-list<float>  $temperature
-     * @return array<string, float>
+     * @return array{start: float, end: float, max: float, count: int, middle: float, mean: float, sxx: float,
+     *     sxy: float} sums of the straight line through it, over the number of the sample
      */
-    private function temperature(array $temperature): array
+    private function temperature(array $temperature, int $first, int $last): array
     {
-        $measured = array_diff_key($temperature, $this->run->missing);
+        $measured = $this->measured($temperature, $first, $last);
         $count = max(1, count($measured));
         $middle = array_sum(array_keys($measured)) / $count;
         $mean = array_sum($measured) / $count;
@@ -194,10 +208,27 @@ final readonly class TraceAnalysis
         }
 
         return [
-            'start_degc' => $temperature[0],
-            'end_degc' => $temperature[count($temperature) - 1],
-            'max_degc' => max($temperature),
-            'rise_per_min' => ($sxy / $sxx) * $this->run->rate * 60.0,
+            'start' => $temperature[$first] ?? $temperature[0],
+            'end' => $temperature[$last] ?? $temperature[count($temperature) - 1],
+            'max' => max($temperature),
+            'count' => count($measured),
+            'middle' => $middle,
+            'mean' => $mean,
+            'sxx' => $sxx,
+            'sxy' => $sxy,
         ];
+    }
+
+    /**
+     * @param  non-empty-list<float>  $values
+     * @return array<int, float> those between two samples that were measured
+     */
+    private function measured(array $values, int $first, int $last): array
+    {
+        $missing = $this->run->missing;
+        $all = $first === 0 && $last === count($values) - 1;
+        $part = $all ? $values : array_slice($values, $first, max(0, $last - $first + 1), true);
+
+        return $missing === [] ? $part : array_diff_key($part, $missing);
     }
 }

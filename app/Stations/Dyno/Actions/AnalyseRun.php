@@ -18,6 +18,7 @@ use Yard\Core\Drivetrain\ApplyChart;
 use Yard\Core\Dyno\CellReadings;
 use Yard\Core\Dyno\Commands;
 use Yard\Core\Dyno\JudgeTrace;
+use Yard\Core\Dyno\LongTrace;
 use Yard\Core\Dyno\Recording;
 use Yard\Core\Dyno\RigDrift;
 use Yard\Core\Dyno\RigReadings;
@@ -50,15 +51,10 @@ final class AnalyseRun implements ShouldQueue
             return;
         }
         try {
-            $samples = Trace::samples($run);
-            $channels = $samples->channels();
-            $whole = JudgeTrace::completeness($samples);
-            [$analysis, $checks] = match ($run->purpose) {
-                'reference' => $this->cell($run, $channels, $samples),
-                'foreign' => [self::analysis($run, $channels), []],
-                default => $this->measured($run, $channels),
-            };
-            $checks = [...$whole, ...$checks];
+            [$analysis, $checks, $samples, $channels] = $run->purpose === 'foreign'
+                ? self::foreign($run)
+                : $this->whole($run, Trace::samples($run));
+            $checks = [...JudgeTrace::completeness($samples), ...$checks];
         } catch (BadInput|Refusal $e) {
             $run->update([
                 'state' => 'failed',
@@ -71,6 +67,38 @@ final class AnalyseRun implements ShouldQueue
         Pyramid::build($run, $channels);
         $run->getConnection()->transaction(fn () => $this->keep($run, $analysis, $checks, $samples, $ledger));
         Trace::pack($run);
+    }
+
+    /**
+     * A recording made elsewhere may be of any length: it is read stretch by stretch.
+     *
+     * @return array{array<string, mixed>, list<Check>, Samples, null}
+     */
+    private static function foreign(Run $run): array
+    {
+        ['rate_hz' => $rate, 'end' => $end, 'steps' => $steps, 'ratios' => $ratios] = $run->program;
+        $trace = new LongTrace((float) $rate, $ratios, Commands::of($steps, (float) $end));
+        $reading = Trace::reading($run);
+        foreach ($reading as $samples) {
+            if ($samples->held() >= LongTrace::STRETCH) {
+                $samples->forget($trace->take($samples->channels()));
+            }
+        }
+
+        $samples = $reading->getReturn();
+
+        return [$trace->report($samples->channels()), [], $samples, null];
+    }
+
+    /** @return array{array<string, mixed>, list<Check>, Samples, array<string, list<float>>} */
+    private function whole(Run $run, Samples $samples): array
+    {
+        $channels = $samples->channels();
+        [$analysis, $checks] = $run->purpose === 'reference'
+            ? $this->cell($run, $channels, $samples)
+            : $this->measured($run, $channels);
+
+        return [$analysis, $checks, $samples, $channels];
     }
 
     /**

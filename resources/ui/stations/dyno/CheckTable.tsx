@@ -14,9 +14,57 @@ const limitOf = ({ min, max, unit }: Check) =>
     [min != null && `from ${min}`, max != null && `to ${max}`].filter(Boolean).join(' ') ||
     (unit === 'inside' ? 'all of them' : 'must come');
 
-const NOT_READ = { value: null, unit: '' };
-
 const placeOf = ({ check, where }: Pick<Check, 'check' | 'where'>) => `${check}, ${where}`;
+
+/** How far a number is on its way from the middle of its window to the edge; beyond 1 it lies outside. */
+function shareOf({ value, min, max, pass }: Check): number {
+    if (value === null) return Infinity;
+    if (min != null && max != null)
+        return Math.abs(value - (min + max) / 2) / Math.max((max - min) / 2, Number.EPSILON);
+    if (max != null && max > 0) return value / max;
+    if (min != null && value > 0) return min / value;
+    return pass ? 0 : Infinity;
+}
+
+type Row = Check & { limits: string };
+
+/** One row a number, whatever limits it is held against. */
+export function rowsOf(checks: Check[]): Row[] {
+    const rows = new Map<string, Row>();
+    for (const c of checks) {
+        const key = `${placeOf(c)}, ${c.value}`;
+        const row = rows.get(key);
+        if (!row) {
+            rows.set(key, { ...c, limits: limitOf(c) });
+            continue;
+        }
+        const limits = row.limits.split(' and ').includes(limitOf(c)) ? row.limits : `${row.limits} and ${limitOf(c)}`;
+        const worse = shareOf(c) > shareOf(row) ? c : row;
+        rows.set(key, { ...worse, pass: row.pass && c.pass, limits });
+    }
+    return [...rows.values()];
+}
+
+/** The number furthest outside; with all of them inside, the one nearest to its limit. */
+export function Deciding({ of }: { of: Row[] }) {
+    const first = [...of]
+        .filter((c) => c.min != null || c.max != null || !c.pass)
+        .sort((a, b) => Number(a.pass) - Number(b.pass) || shareOf(b) - shareOf(a))[0];
+    if (!first) return null;
+    return (
+        <div className="mb-2 flex flex-wrap items-baseline gap-x-4">
+            <span className="num text-4xl font-semibold">{first.value === null ? 'not measured' : valueOf(first)}</span>
+            <span className="text-lg">
+                {first.check}, {first.where}
+            </span>
+            <span className="text-faint">
+                {first.pass ? 'nearest to its limit' : 'furthest outside'}: {first.limits}
+            </span>
+        </div>
+    );
+}
+
+const NOT_READ = { value: null, unit: '' };
 
 /** What the run before this one gave, by check and place. */
 export function beforeOf(runs: Run[], run: Run): Map<string, Check> | undefined {
@@ -36,7 +84,7 @@ export type Reference = NonNullable<Schemas['RunDetail']['reference']>;
 
 export type Beside = { before: Map<string, Check> | undefined; good: Band[]; reference: Reference | null };
 
-export function CheckTable({ of, before, good, reference }: Beside & { of: Check[] }) {
+export function CheckTable({ of, before, good, reference }: Beside & { of: Row[] }) {
     const last = (c: Check) => before?.get(placeOf(c));
     const bands = new Map(good.map((b) => [placeOf(b), b]));
     const shown = new Map(reference?.readings.map((r) => [placeOf(r), r.value]));
@@ -64,7 +112,7 @@ export function CheckTable({ of, before, good, reference }: Beside & { of: Check
                                 {valueOf({ value: shown.get(placeOf(c)) ?? null, unit: c.unit })}
                             </td>
                         )}
-                        <td className="td num">{limitOf(c)}</td>
+                        <td className="td num">{c.limits}</td>
                         <td className="td">
                             <Mark kind={c.pass ? 'good' : 'bad'}>{c.pass ? 'inside' : 'outside'}</Mark>
                         </td>

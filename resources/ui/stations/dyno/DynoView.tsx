@@ -8,7 +8,7 @@ import { Caution, Choice, Loading, Mark, Panel, ProblemNote } from '../../kit/ba
 import { fieldsOf, FormFields, FormProblem, useForm } from '../../kit/form';
 import { TraceChart, type TraceData } from '../../kit/TraceChart';
 import type { SectionProps } from '../../card/section';
-import { beforeOf, CheckTable, type Beside, type Reference } from './CheckTable';
+import { beforeOf, CheckTable, Deciding, rowsOf, type Beside, type Reference } from './CheckTable';
 import { Elsewhere } from './Elsewhere';
 import { Found, marksOf, Suspects, type Analysis } from './Found';
 import { Now } from './Now';
@@ -284,8 +284,9 @@ function CellSays({ of, cell }: { of: Reference | null; cell: string }) {
 
 function Checks({ section, run, card, onCard, can, suspects, good, reference }: ChecksProps) {
     const beside = { before: beforeOf(section.runs, run), good, reference };
-    const failed = run.checks.filter((c) => !c.pass);
-    const inside = run.checks.filter((c) => c.pass);
+    const rows = rowsOf(run.checks);
+    const failed = rows.filter((c) => !c.pass);
+    const inside = rows.filter((c) => c.pass);
     const judging =
         run.purpose === 'unit' &&
         run.state === 'analysed' &&
@@ -295,6 +296,7 @@ function Checks({ section, run, card, onCard, can, suspects, good, reference }: 
     return (
         <div className={`grid items-start gap-3 ${judging ? 'lg:grid-cols-[1.6fr_1fr]' : ''}`}>
             <Panel title="Against the limits" aside={failed.length === 0 ? 'all inside' : `${failed.length} outside`}>
+                <Deciding of={rows} />
                 <CellSays of={reference} cell={run.cell} />
                 {failed.length > 0 && <CheckTable of={failed} {...beside} />}
                 <details open={failed.length === 0 && !judging} className="mt-2">

@@ -1,6 +1,6 @@
 import { cleanup, render, screen } from '@testing-library/react';
 import { afterEach, describe, expect, it } from 'vitest';
-import { CheckTable } from './CheckTable';
+import { CheckTable, Deciding, rowsOf } from './CheckTable';
 import { Found, marksOf, Suspects, type Analysis } from './Found';
 import { Now, stepText } from './Now';
 
@@ -50,14 +50,32 @@ describe('numbers beside others', () => {
         const before = new Map([['Shift time, 1-2', check('1-2', 0.3)]]);
         const readings = [{ check: 'Shift time', where: '1-2', value: 0.2424 }];
         const reference = { run: 3, serial: 'VY-26-0007', at: '2026-11-28T07:04:00Z', verdict: 'pass', readings };
-        render(<CheckTable of={[check('1-2', 0.25), check('2-3', null)]} {...{ before, good, reference }} />);
+        render(<CheckTable of={rowsOf([check('1-2', 0.25), check('2-3', null)])} {...{ before, good, reference }} />);
         const heads = screen.getAllByRole('columnheader').map((h) => h.textContent);
         expect(heads).toEqual(expect.arrayContaining(['Good runs', 'Reference unit']));
         expect(cells(/1-2/).slice(2, 6)).toEqual(['0.250 s', '0.300 s', '0.211 to 0.260', '0.242 s']);
         expect(cells(/2-3/).slice(2, 6)).toEqual(['–', '–', '–', '–']);
     });
+    it('holds one number against two limits in one row', () => {
+        const family = { ...check('1-2', 0.5), min: null, max: 0.9 };
+        const window = { ...check('1-2', 0.5), min: 0.2, max: 0.4, pass: false };
+        const rows = rowsOf([family, window, check('2-3', 0.3)]);
+        expect(rows.map((r) => [r.where, r.limits, r.pass])).toEqual([
+            ['1-2', 'to 0.9 and from 0.2 to 0.4', false],
+            ['2-3', 'from 0.1 to 0.6', true],
+        ]);
+    });
+    it('shows the number that decides: furthest outside, or else nearest to its limit', () => {
+        const outside = { ...check('3-4', 1.2), pass: false };
+        const { container, rerender } = render(<Deciding of={rowsOf([check('1-2', 0.58), outside])} />);
+        expect(container.textContent).toBe('1.200 sShift time, 3-4furthest outside: from 0.1 to 0.6');
+        rerender(<Deciding of={rowsOf([check('1-2', 0.58), check('2-3', 0.3)])} />);
+        expect(container.textContent).toBe('0.580 sShift time, 1-2nearest to its limit: from 0.1 to 0.6');
+        rerender(<Deciding of={rowsOf([outside, check('2-3', null)])} />);
+        expect(container.textContent).toContain('not measured');
+    });
     it('has no column for good runs where there are too few', () => {
-        render(<CheckTable of={[check('1-2', 0.25)]} before={undefined} good={[]} reference={null} />);
+        render(<CheckTable of={rowsOf([check('1-2', 0.25)])} before={undefined} good={[]} reference={null} />);
         expect(screen.queryByText('Good runs')).toBeNull();
         expect(screen.queryByText('Run before')).toBeNull();
         expect(screen.queryByText('Reference unit')).toBeNull();
