@@ -37,9 +37,12 @@ final class FieldCounts implements FieldRecord
     /** @return array{shipped: int, returned: int} */
     public function ofVariant(int $variantId): array
     {
-        $of = FieldCount::query()->where('variant_id', $variantId);
+        $of = FieldCount::query()
+            ->where('variant_id', $variantId)
+            ->toBase()
+            ->first([new Expression('SUM(shipped) AS shipped'), new Expression('SUM(returned) AS returned')]);
 
-        return ['shipped' => (int) $of->sum('shipped'), 'returned' => (int) $of->sum('returned')];
+        return ['shipped' => (int) ($of->shipped ?? 0), 'returned' => (int) ($of->returned ?? 0)];
     }
 
     private function count(Build $build, string $what): void

@@ -16,6 +16,12 @@ abstract class Record extends Model
     /** @var array<class-string, array<string, string>> column => cast; no record changes those of its class */
     private static array $castsOf = [];
 
+    /** @var array<class-string, array<string, bool>> column => it is read as it stands */
+    private static array $plain = [];
+
+    /** @var array<class-string, array<string, bool>> column => a method of its class reads it */
+    private static array $mutated = [];
+
     /** @var array<string, array{mixed, mixed}> column => raw value, decoded value */
     private array $decodedJson = [];
 
@@ -46,6 +52,22 @@ abstract class Record extends Model
     public function getCasts()
     {
         return self::$castsOf[static::class] ??= parent::getCasts();
+    }
+
+    /** Nearly every column is; the framework asks four questions at every access to find that out. */
+    protected function transformModelValue($key, $value)
+    {
+        $plain = self::$plain[static::class][$key] ??= ! $this->hasGetMutator($key) &&
+            ! $this->hasAttributeGetMutator($key) &&
+            ! $this->hasCast($key) &&
+            ! in_array($key, $this->getDates(), true);
+
+        return $plain ? $value : parent::transformModelValue($key, $value);
+    }
+
+    public function hasGetMutator($key)
+    {
+        return self::$mutated[static::class][$key] ??= parent::hasGetMutator($key);
     }
 
     /** A moment as the database writes it is read as it stands. */

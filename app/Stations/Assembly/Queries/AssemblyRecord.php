@@ -5,6 +5,7 @@ namespace App\Stations\Assembly\Queries;
 use App\Shop\Models\Gauge;
 use App\Stations\Assembly\Models\Measurement;
 use App\Stations\Assembly\Models\PackFit;
+use App\Stations\Assembly\Models\SignOff;
 use App\Yard\Models\Build;
 use Illuminate\Database\Eloquent\Collection;
 
@@ -16,11 +17,13 @@ final readonly class AssemblyRecord
      *     taken
      * @param  Collection<string, PackFit>  $fits  by place
      * @param  Collection<int, Gauge>  $gauges  by id
+     * @param  Collection<int, SignOff>  $signOffs  in the order they were given
      */
     private function __construct(
         public array $readings,
         public Collection $fits,
         public Collection $gauges,
+        public Collection $signOffs,
     ) {
     }
 
@@ -35,6 +38,7 @@ final readonly class AssemblyRecord
             $readings,
             PackFit::query()->where('build_id', $build->id)->whereNull('undone_at')->get()->keyBy('pack'),
             Gauge::query()->orderBy('id')->get()->keyBy('id'),
+            SignOff::query()->where('build_id', $build->id)->orderBy('id')->get(),
         );
     }
 

@@ -18,7 +18,6 @@ use App\Work\ReadingKind;
 use App\Yard\Contracts\Section;
 use App\Yard\Gate;
 use App\Yard\Gatekeeper;
-use App\Yard\Models\Build;
 use App\Yard\Models\Unit;
 use App\Yard\StationName;
 use Yard\Core\Fasteners\Thread;
@@ -84,7 +83,7 @@ final class AssemblySection implements Section
                 : [],
             'subs' => $this->subs->of($work),
             'gaugeShare' => $this->rules->share('gauge-share'),
-            'signOffs' => $this->signOffs($build),
+            'signOffs' => $this->signOffs($record),
         ];
     }
 
@@ -173,13 +172,10 @@ final class AssemblySection implements Section
     }
 
     /** @return list<array<string, mixed>> */
-    private function signOffs(Build $build): array
+    private function signOffs(AssemblyRecord $record): array
     {
-        return array_values(SignOff::query()
-            ->where('build_id', $build->id)
+        return array_values($record->signOffs
             ->where('what', 'assembly')
-            ->orderBy('id')
-            ->get()
             ->map(
                 fn (SignOff $s) => [
                     'what' => $s->what,

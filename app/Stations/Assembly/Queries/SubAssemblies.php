@@ -12,8 +12,11 @@ use Illuminate\Support\Carbon;
 /** Parts of a unit that are built by themselves, and who signed for each; undone work takes the signature away. */
 final class SubAssemblies
 {
-    public function __construct(private readonly HouseRules $rules, private readonly PeopleNames $names)
-    {
+    public function __construct(
+        private readonly HouseRules $rules,
+        private readonly PeopleNames $names,
+        private readonly AssemblyRecords $records,
+    ) {
     }
 
     /** What a signature for one is called among the signatures of a build. */
@@ -35,13 +38,7 @@ final class SubAssemblies
         foreach ($work->operations as $o) {
             isset($o->body['sub']) && $groups[$o->body['sub']][] = $o;
         }
-        $signed = $groups === [] ? [] : SignOff::query()
-            ->where('build_id', $work->build()?->id)
-            ->where('what', 'like', self::what('%'))
-            ->orderBy('id')
-            ->get()
-            ->keyBy('what')
-            ->all();
+        $signed = $groups === [] ? [] : $this->records->of($work)->signOffs->keyBy('what')->all();
 
         return array_map(
             fn (string $name): array => $this->one($work, $name, $groups[$name], $signed[self::what($name)] ?? null),

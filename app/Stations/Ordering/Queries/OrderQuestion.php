@@ -63,12 +63,27 @@ final readonly class OrderQuestion
         }
     }
 
-    /** @throws Refusal when the package or an option does not exist */
-    public static function of(Family $family, AskedOrder $order, ?Duty $duty, ?Variant $variant): self
+    private static function package(Family $family, string $code): Package
     {
-        $package =
-            Package::query()->where('family_id', $family->id)->where('code', $order->package)->first() ??
-            throw Refusal::at('/package', "There is no package \"$order->package\" for the {$family->name}.");
+        return Package::query()->where('family_id', $family->id)->where('code', $code)->first() ??
+            throw Refusal::at('/package', "There is no package \"$code\" for the {$family->name}.");
+    }
+
+    /**
+     * @param  Package|null  $package  the one asked for, where it is at hand
+     *
+     * @throws Refusal when the package or an option does not exist
+     */
+    public static function of(
+        Family $family,
+        AskedOrder $order,
+        ?Duty $duty,
+        ?Variant $variant,
+        ?Package $package = null,
+    ): self {
+        if ($package?->family_id !== $family->id || $package->code !== $order->package) {
+            $package = self::package($family, $order->package);
+        }
         $options = Option::query()->where('family_id', $family->id)->orderBy('id')->get()->keyBy('code');
         self::mustBeKnown($options, $order, $family);
         $schools = SchoolsInForce::inForce();

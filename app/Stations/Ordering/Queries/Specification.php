@@ -52,6 +52,7 @@ final class Specification
             $asked,
             Duty::of($asked->duty, $build->vehicle),
             $unit->variant,
+            $build->package,
         );
 
         // An order that stands is asked for by many a screen: the same question has the same answer.
