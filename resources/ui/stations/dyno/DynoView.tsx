@@ -62,17 +62,30 @@ function Cell(props: SectionProps<'dyno'>) {
 
 type RunsProps = { of: Run[]; run: Run | undefined; onChoose: (id: number) => void };
 
+const LATEST = 5;
+
 function Runs({ of, run, onChoose }: RunsProps) {
+    const choice = (label: string, runs: Run[]) => (
+        <Choice
+            label={label}
+            value={String(run?.id)}
+            values={runs.map((r) => String(r.id))}
+            text={(id) => runName(runs.find((r) => String(r.id) === id))}
+            onChange={(v) => onChoose(Number(v))}
+        />
+    );
+    const earlier = of.slice(LATEST);
+    if (of.length < 2) return null;
     return (
-        of.length > 1 && (
-            <Choice
-                label="Run"
-                value={String(run?.id)}
-                values={of.map((r) => String(r.id))}
-                text={(id) => runName(of.find((r) => String(r.id) === id))}
-                onChange={(v) => onChoose(Number(v))}
-            />
-        )
+        <div>
+            {choice('Run', of.slice(0, LATEST))}
+            {earlier.length > 0 && (
+                <details open={run && earlier.includes(run)}>
+                    <summary className="cursor-pointer py-2">{earlier.length} earlier runs</summary>
+                    {choice('Earlier run', earlier)}
+                </details>
+            )}
+        </div>
     );
 }
 
