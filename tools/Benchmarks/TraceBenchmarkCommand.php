@@ -20,6 +20,9 @@ final class TraceBenchmarkCommand extends Command
 
     private const AGREE_S = 0.01;
 
+    /** Each is run so often, and its quickest time counts: what else the machine does only makes one slower. */
+    private const TIMES = 3;
+
     public function handle(): int
     {
         $pack = json_decode((string) file_get_contents(database_path('demo/catalog.json')), true);
@@ -109,10 +112,29 @@ final class TraceBenchmarkCommand extends Command
         file_put_contents("$folder/steps.json", json_encode($steps));
         $end = (string) ($seconds - 1 / self::RATE);
 
-        return json_decode(Process::timeout(300)->run([
+        return self::quickest([
             PHP_BINARY, ...self::JIT, base_path('tools/Benchmarks/trace.php'), "$folder/run.csv",
             (string) json_encode($ratios), "$folder/steps.json", $end,
-        ])->throw()->output(), true);
+        ]) ?? throw new \RuntimeException('The recording was not measured.');
+    }
+
+    /**
+     * @param  list<string>  $command  prints what it found, and in how many seconds (all), as JSON
+     * @return array<string, mixed>|null of the quickest run; null where it is not on this machine
+     */
+    private static function quickest(array $command): ?array
+    {
+        $best = null;
+        for ($n = 0; $n < self::TIMES; $n++) {
+            $run = Process::timeout(300)->run($command);
+            if (! $run->successful()) {
+                return null;
+            }
+            $found = json_decode($run->output(), true);
+            $best = $best === null || $found['all'] < $best['all'] ? $found : $best;
+        }
+
+        return $best;
     }
 
     /**
@@ -121,13 +143,12 @@ final class TraceBenchmarkCommand extends Command
      */
     private function beside(string $name, array $ours, array $command): void
     {
-        $run = Process::timeout(300)->run($command);
-        if (! $run->successful()) {
+        $theirs = self::quickest($command);
+        if ($theirs === null) {
             $this->line("$name is not on this machine.");
 
             return;
         }
-        $theirs = json_decode($run->output(), true);
         $same = 0;
         foreach ($theirs['shifts'] as [$from, $to, $at, $takes]) {
             foreach ($ours['shifts'] as [$f, $t, $a, $d]) {

@@ -28,6 +28,12 @@ final class IdempotentWrite
     /** What the database says when two writers wait for each other: lock wait over, deadlock. */
     private const GAVE_WAY = [1205, 1213];
 
+    /** No JSON begins like that. */
+    private const PACKED = 'gz:';
+
+    /** Shorter answers are kept as they are, bytes. */
+    private const LONG = 2000;
+
     public function __construct(private readonly Serialiser $serialiser, private readonly Ledger $ledger)
     {
     }
@@ -135,13 +141,27 @@ final class IdempotentWrite
         if ($key === '') {
             return;
         }
+        $body = self::packed((string) $response->getContent());
         DB::table('idempotency_keys')
             ->where('person_id', self::author())
             ->where('key', $key)
-            ->update(['status' => $response->getStatusCode(), 'body' => (string) $response->getContent()]);
+            ->update(['status' => $response->getStatusCode(), 'body' => $body]);
         if (random_int(1, 500) === 1) {
             DB::table('idempotency_keys')->where('created_at', '<', now()->subDays(7))->limit(5000)->delete();
         }
+    }
+
+    /** A route card is a hundred kilobytes of text and is hardly ever asked for again. */
+    private static function packed(string $body): string
+    {
+        return strlen($body) < self::LONG ? $body : self::PACKED.base64_encode((string) gzcompress($body, 1));
+    }
+
+    private static function unpacked(string $kept): string
+    {
+        return str_starts_with($kept, self::PACKED)
+            ? (string) gzuncompress((string) base64_decode(substr($kept, strlen(self::PACKED)), true))
+            : $kept;
     }
 
     private static function gaveWay(?\Throwable $e): bool
@@ -163,7 +183,7 @@ final class IdempotentWrite
             throw new Refusal('This Idempotency-Key was already used for a different request.', 422);
         }
 
-        return new Response($row->body, $row->status, [
+        return new Response(self::unpacked((string) $row->body), $row->status, [
             'Content-Type' => 'application/json',
             'Idempotent-Replay' => 'true',
         ]);

@@ -30,6 +30,9 @@ final class SkillJudge extends KeepsProofs
             fn (ProofSpec $p): ?int => ($work->rows[$p->operation] ?? null)?->done_by,
             $proofs,
         ));
+        if ($doers === []) {
+            return $open;
+        }
         $skills = PersonSkill::query()->whereIn('person_id', $doers)->get(['person_id', 'skill']);
         foreach ($proofs as $proof) {
             $doer = ($work->rows[$proof->operation] ?? null)?->done_by;

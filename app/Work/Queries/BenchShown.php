@@ -31,7 +31,7 @@ final class BenchShown
         return [
             'family' => $work->unit->knownFamily()->code,
             'operations' => array_values(array_map(
-                fn (OperationSpec $o) => $o->shown() + $this->state($o, $work) + [
+                fn (OperationSpec $o) => $this->shown($o, $work) + [
                     'state' => self::stateOf($o->code, $work, $available),
                     'waitsFor' => $waiting[$o->code] ?? [],
                     'barredBy' => $barred[$o->code] ?? [],
@@ -122,16 +122,16 @@ final class BenchShown
     }
 
     /** @return array<string, mixed> */
-    private function state(OperationSpec $operation, BenchWork $work): array
+    private function shown(OperationSpec $operation, BenchWork $work): array
     {
         $row = $work->rows[$operation->code] ?? null;
-        $shown = $operation->shown()['proofs'];
         $open = $work->openOf($operation->code);
-        foreach ($operation->proofs as $i => $proof) {
-            $shown[$i] = $this->proof($proof, $work) + ['open' => $open[$proof->code] ?? null];
+        $proven = [];
+        foreach ($operation->proofs as $proof) {
+            $proven[] = $this->proof($proof, $work) + ['open' => $open[$proof->code] ?? null];
         }
 
-        return ($row === null ? self::UNTOUCHED : $this->done($row)) + ['proven' => $shown];
+        return $operation->shown() + ($row === null ? self::UNTOUCHED : $this->done($row)) + ['proven' => $proven];
     }
 
     /** @return array<string, mixed> */

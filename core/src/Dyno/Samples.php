@@ -90,16 +90,12 @@ final class Samples
 
             return;
         }
-        $number = [];
+        $n === $this->last + 1 || $this->bridge($n, $row);
         foreach ($this->places as $channel => $place) {
             $value = $row[$place] ?? '';
             // Nearly all are numbers; what is none is named by the slower way.
-            $number[$channel] = is_numeric($value) ? (float) $value : NAN;
-            $number[$channel] - $number[$channel] === 0.0 || self::number($value, $channel);
-        }
-        $n === $this->last + 1 || $this->bridge($n, $number);
-        foreach ($number as $channel => $value) {
-            $this->values[$channel][] = $value;
+            $number = is_numeric($value) ? (float) $value : NAN;
+            $this->values[$channel][] = $number - $number === 0.0 ? $number : self::number($value, $channel);
         }
         $this->last = $n;
         $this->count++;
@@ -109,17 +105,18 @@ final class Samples
     /**
      * A straight line from the last sample to this one; before the first, what it shows.
      *
-     * @param  array<string, float>  $now
+     * @param  list<string>  $row
      */
-    private function bridge(int $n, array $now): void
+    private function bridge(int $n, array $row): void
     {
         $this->missing[] = [$this->last + 1, $n - 1];
         $steps = $n - $this->last;
-        foreach ($now as $channel => $value) {
-            $before = $this->values[$channel][$this->held - 1] ?? $value;
+        foreach ($this->places as $channel => $place) {
+            $now = self::number($row[$place] ?? '', $channel);
+            $before = $this->values[$channel][$this->held - 1] ?? $now;
             for ($k = 1; $k < $steps; $k++) {
                 $share = $k / $steps;
-                $this->values[$channel][] = (1.0 - $share) * $before + $share * $value;
+                $this->values[$channel][] = (1.0 - $share) * $before + $share * $now;
             }
         }
         $this->held += $steps - 1;

@@ -27,7 +27,11 @@ final class DynoVerdicts implements DynoRecord
 
     public function failedElement(Build $build): ?array
     {
-        $run = Run::ofUnits()->where('build_id', $build->id)->where('verdict', 'fail')->latest('id')->first();
+        $run = Run::ofUnits()
+            ->where('build_id', $build->id)
+            ->where('verdict', 'fail')
+            ->latest('id')
+            ->first(['id', 'suspect', 'verdict_at']);
         $road = RoadTest::query()->where('build_id', $build->id)->where('verdict', 'fail')->latest('id')->first();
         $failed = array_filter([
             $run?->verdict_at === null || $run->suspect === ''
