@@ -13,6 +13,9 @@ final class Cell
     /** A cable that is away for longer ends the run, seconds by the clock. */
     private const PATIENCE_S = 2.0;
 
+    /** The other end is plugged in and says nothing, not even that it wrote down what came: nobody watches the unit. */
+    private const UNHEARD_S = 5.0;
+
     /** Samples in one message. */
     private const MOST_ROWS = 100;
 
@@ -28,6 +31,10 @@ final class Cell
     private float $startedAt = 0.0;
 
     private ?float $aloneSince = null;
+
+    private float $heardAt = 0.0;
+
+    private bool $emergency = false;
 
     /** Number of the next sample. */
     private int $next = 0;
@@ -65,6 +72,7 @@ final class Cell
             'rate_hz' => Rig::RATE_HZ,
             'channels' => Rig::CHANNELS,
             'run' => $this->rig === null ? null : $this->run,
+            'emergency' => $this->emergency,
         ];
     }
 
@@ -81,6 +89,7 @@ final class Cell
      */
     public function hear(array $message): array
     {
+        $this->heardAt = microtime(true);
         $message += ['type' => '', 'seq' => -1, 'run' => '', 'after' => -1];
         try {
             return match ($message['type']) {
@@ -105,6 +114,9 @@ final class Cell
     {
         if ($this->rig !== null) {
             return [['type' => 'error', 'code' => 'busy', 'message' => "Run $this->run is on the rig."]];
+        }
+        if ($this->emergency) {
+            throw new \InvalidArgumentException('The emergency stop is pressed; release it at the rig.');
         }
         [$run, $end, $serial] = self::asked($m);
         $specimen = $this->specimen($serial);
@@ -210,6 +222,13 @@ final class Cell
         return [];
     }
 
+    /** The red button at the rig itself: it asks nobody, and nothing turns until it is released. */
+    public function emergency(bool $pressed): void
+    {
+        $this->emergency = $pressed;
+        $pressed && $this->rig !== null && $this->stop('emergency');
+    }
+
     /** The cable is out: the run goes on for a moment, then the rig comes to a stop by itself. */
     public function alone(): void
     {
@@ -229,6 +248,9 @@ final class Cell
             $this->close();
 
             return [];
+        }
+        if ($this->rig !== null && $this->aloneSince === null && microtime(true) - $this->heardAt > self::UNHEARD_S) {
+            $this->stop('unheard');
         }
         $until = min($this->end, (microtime(true) - $this->startedAt) * $this->pace);
         for ($k = 0; $this->rig !== null && $k < self::MOST_ROWS && $this->rig->time < $until - 1e-6; $k++) {

@@ -5,8 +5,9 @@ declare(strict_types=1);
 use Yard\Rig\Built;
 use Yard\Rig\Faults;
 
-// The rig's own console: what ails the unit that stands on it. The application neither sees nor sets any of it.
-//   console.php --state DIR faults | list | set SERIAL FAULT[:WHERE[:SEVERITY]] [SEED] | clear SERIAL
+// The rig's own console: its emergency stop, and what ails the unit that stands on it. The application neither sees nor
+// sets any of it.
+//   console.php --state DIR stop | release | faults | list | set SERIAL FAULT[:WHERE[:SEVERITY]] [SEED] | clear SERIAL
 
 require __DIR__.'/classes.php';
 
@@ -16,9 +17,18 @@ if (($words[0] ?? '') === '--state') {
     $state = (string) ($words[1] ?? '');
     $words = array_slice($words, 2);
 }
-$faults = Faults::in($state === '' ? sys_get_temp_dir().'/rig' : $state);
+$state = $state === '' ? sys_get_temp_dir().'/rig' : $state;
+$faults = Faults::in($state);
 try {
     switch ($words[0] ?? '') {
+        case 'stop':
+            touch("$state/emergency") || throw new InvalidArgumentException("\"$state\" is the folder of no rig.");
+            echo "Stopped. Nothing turns until: release.\n";
+            break;
+        case 'release':
+            @unlink("$state/emergency");
+            echo "Released.\n";
+            break;
         case 'faults':
             foreach (Built::FAULTS as $fault => $where) {
                 echo $fault, $where === '' ? '' : ":$where", "\n";
@@ -44,7 +54,7 @@ try {
             break;
         default:
             throw new InvalidArgumentException(
-                'Say faults, list, set SERIAL FAULT[:WHERE[:SEVERITY]] [SEED], or clear SERIAL.',
+                'Say stop, release, faults, list, set SERIAL FAULT[:WHERE[:SEVERITY]] [SEED], or clear SERIAL.',
             );
     }
 } catch (InvalidArgumentException $e) {

@@ -86,6 +86,8 @@ while (true) {
         }
         strlen($in) > LONGEST_LINE && $hangUp();
     }
+    clearstatcache(true, "$state/emergency");
+    $cell->emergency(is_file("$state/emergency"));
     // What the other end does not take stays in the journal.
     foreach ($client === null || strlen($out) < 2_000_000 ? $cell->tick() : [] as $message) {
         $out .= json_encode($message)."\n";

@@ -76,9 +76,9 @@ final class RigWireTest extends CoreTestCase
         $this->fail('The rig fell silent.');
     }
 
-    private function begin(): void
+    private function begin(float $end = self::END_S): void
     {
-        $this->say(['type' => 'start', 'run' => '1', 'serial' => 'VY-1', 'end_s' => self::END_S]);
+        $this->say(['type' => 'start', 'run' => '1', 'serial' => 'VY-1', 'end_s' => $end]);
         $this->next('started');
         $this->say(['type' => 'order', 'n' => 0, 'at' => 1.0, 'gear' => '1', 'throttle' => 0.3]);
         $this->say(['type' => 'order', 'n' => 1, 'at' => 9.0, 'gear' => '2']);
@@ -151,6 +151,51 @@ final class RigWireTest extends CoreTestCase
         $this->begin();
         $this->say(['type' => 'abort']);
         $this->assertSame('aborted', $this->next('ended')['why'], 'the next run can be started, and aborted');
+    }
+
+    private function console(string $word): void
+    {
+        exec(implode(' ', array_map(escapeshellarg(...), [
+            PHP_BINARY, dirname(__DIR__, 2).'/rig/console.php', '--state', $this->state, $word,
+        ])), $told, $code);
+        $this->assertSame(0, $code, implode("\n", $told));
+    }
+
+    public function test_the_emergency_stop_of_the_rig_asks_nobody(): void
+    {
+        $this->begin();
+        $rows = [];
+        $this->take($rows, 400);
+        $this->console('stop');
+        $this->assertMatchesRegularExpression('/^emergency after \d+$/', $this->take($rows, PHP_INT_MAX));
+        $this->assertLessThan(self::END_S * 200, count($rows), 'it stopped long before its end');
+        $this->say(['type' => 'start', 'run' => '2', 'serial' => 'VY-1', 'end_s' => self::END_S]);
+        $this->assertStringContainsString('emergency stop is pressed', $this->next('error')['message']);
+        $this->console('release');
+        usleep(300_000);
+        $this->begin();
+    }
+
+    public function test_the_emergency_stop_works_when_the_other_end_is_dead(): void
+    {
+        $this->begin();
+        $rows = [];
+        $this->take($rows, 400);
+        fclose($this->cable);
+        $this->console('stop');
+        usleep(300_000);
+        $lines = count(file("$this->state/journal/1.csv") ?: []);
+        usleep(500_000);
+        $this->assertCount($lines, file("$this->state/journal/1.csv") ?: [], 'nothing turns any more');
+    }
+
+    public function test_a_rig_that_nobody_listens_to_stops(): void
+    {
+        $this->begin(200.0);
+        $rows = [];
+        $this->take($rows, 200);
+        sleep(6); // plugged in, and not a word
+        $this->assertMatchesRegularExpression('/^unheard after \d+$/', $this->take($rows, PHP_INT_MAX, false));
     }
 
     public function test_nonsense_is_answered_with_a_sentence_and_the_rig_lives_on(): void

@@ -24,6 +24,12 @@ final class RigLine
     /** What was said last leaves before the cable is taken out, seconds. */
     private const PARTING_S = 1.0;
 
+    /** Why a rig ends a run by itself. */
+    private const STOPPED = [
+        'emergency' => 'The emergency stop of the rig was pressed.',
+        'unheard' => 'The test rig stopped the run: it heard nothing of the shop any more.',
+    ];
+
     /** A line of the rig is a few kilobytes; what comes without an end is not listened to any longer. */
     private const LONGEST_LINE = 1_000_000;
 
@@ -198,7 +204,10 @@ final class RigLine
     private function ended(array $message): void
     {
         match (true) {
-            ($message['why'] ?? '') !== 'end' => $this->finish('failed', 'The test rig stopped the run.'),
+            ($message['why'] ?? '') !== 'end' => $this->finish(
+                'failed',
+                self::STOPPED[$message['why'] ?? ''] ?? 'The test rig stopped the run.',
+            ),
             ($message['samples'] ?? null) !== $this->next => $this->finish(
                 'failed',
                 'The test rig counted other samples than came.',

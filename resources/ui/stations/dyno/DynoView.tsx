@@ -178,7 +178,7 @@ function RunPanel({ section, run, card, onCard, can }: { run: Run } & SectionPro
             <Panel title={`Run ${run.id}`} aside={<RunAside run={run} traced={!!trace} />}>
                 <RunHead run={run} progress={live.progress} refresh={can('dyno.run') ? refresh : undefined} />
                 {isOpen(run) ? (
-                    <Now row={live.last} steps={section.program?.steps ?? []} />
+                    <Now row={live.last} program={section.program} />
                 ) : (
                     pending && <Loading what="the trace" />
                 )}

@@ -3,7 +3,11 @@ import type { Schemas } from '../../api/client';
 type Step = Schemas['TestStep'];
 
 /** Channels of a live row, the time first, as docs/formats/rig.md has them. */
-const [TIME, TURBINE, OUTPUT, LINE, TEMPERATURE] = [0, 2, 3, 6, 10];
+const [TIME, INPUT, TURBINE, OUTPUT, LINE, TEMPERATURE] = [0, 1, 2, 3, 6, 10];
+
+type Limits = Record<string, { min?: number | null; max?: number | null }>;
+type Program = { steps: Step[]; limits: Limits };
+type Figure = { name: string; value: string; unit: string; read?: number; most?: number | null | undefined };
 
 /** What a step asks for, in words. */
 export function stepText({ gear, throttle, load, lockup, hold }: Step) {
@@ -21,26 +25,59 @@ export function stepText({ gear, throttle, load, lockup, hold }: Step) {
 /** The gear that was asked for last. */
 const gearAt = (steps: Step[], t: number) => steps.filter((s) => s.gear && s.t <= t).at(-1)?.gear ?? '–';
 
-/** The cell while it runs: what one reads from the door, and what comes next. */
-export function Now({ row, steps }: { row: number[] | undefined; steps: Step[] }) {
+/** Lock-up as it was asked for last. */
+const isLocked = (steps: Step[], t: number) => steps.filter((s) => s.lockup && s.t <= t).at(-1)?.lockup === 'on';
+
+/** How near a figure is to the most it may be. */
+function LimitBar({ read, most, unit }: { read: number; most: number; unit: string }) {
+    const over = read > most;
+    return (
+        <div className="mt-1">
+            <div className="h-2 w-full border border-current" aria-hidden="true">
+                <div
+                    className={`h-full ${over ? 'bg-bad' : 'bg-current'}`}
+                    style={{ width: `${Math.min(100, Math.max(0, (100 * read) / most))}%` }}
+                />
+            </div>
+            <div className="text-sm">{over ? `▲ over ${most} ${unit}` : `at most ${most} ${unit}`}</div>
+        </div>
+    );
+}
+
+function figuresOf(row: number[], steps: Step[], limits: Limits): Figure[] {
+    const read = (channel: number) => row[channel] ?? 0;
+    const t = read(TIME);
+    const slip = Math.abs(read(INPUT) - read(TURBINE));
+    const figure = (name: string, value: number, unit: string, limit = ''): Figure => ({
+        ...{ name, value: value.toFixed(0), unit, read: value, most: limits[limit]?.max },
+    });
+    return [
+        { name: 'Gear asked', value: gearAt(steps, t), unit: '' },
+        figure('Turbine', read(TURBINE), 'rev/min'),
+        figure('Output', read(OUTPUT), 'rev/min'),
+        figure('Line', read(LINE), 'kPa', 'line_kpa'),
+        figure('Oil', read(TEMPERATURE), '°C'),
+        ...(isLocked(steps, t) ? [figure('Lock-up slip', slip, 'rev/min', 'lockupSlip_rpm')] : []),
+    ];
+}
+
+/** The cell while it runs: what one reads from the door, how near it is to its limits, and what comes next. */
+export function Now({ row, program }: { row: number[] | undefined; program: Program | null }) {
     if (!row) return null;
+    const { steps, limits } = program ?? { steps: [], limits: {} };
     const t = row[TIME] ?? 0;
     const next = steps.find((s) => s.t > t);
-    const shown: [string, string, string][] = [
-        ['Gear asked', gearAt(steps, t), ''],
-        ['Turbine', (row[TURBINE] ?? 0).toFixed(0), 'rev/min'],
-        ['Output', (row[OUTPUT] ?? 0).toFixed(0), 'rev/min'],
-        ['Line', (row[LINE] ?? 0).toFixed(0), 'kPa'],
-        ['Oil', (row[TEMPERATURE] ?? 0).toFixed(0), '°C'],
-    ];
     return (
         <div className="mb-3">
-            <dl className="grid grid-cols-5 gap-3">
-                {shown.map(([name, value, unit]) => (
+            <dl className="grid grid-cols-6 gap-3">
+                {figuresOf(row, steps, limits).map(({ name, value, unit, read = 0, most }) => (
                     <div key={name}>
                         <dt className="text-sm">{name}</dt>
-                        <dd className="num text-5xl leading-tight font-semibold">
-                            {value} <span className="text-base font-normal">{unit}</span>
+                        <dd>
+                            <div className="num text-5xl leading-tight font-semibold whitespace-nowrap">
+                                {value} <span className="text-base font-normal">{unit}</span>
+                            </div>
+                            {most != null && <LimitBar read={read} most={most} unit={unit} />}
                         </dd>
                     </div>
                 ))}

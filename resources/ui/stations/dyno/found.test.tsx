@@ -91,16 +91,24 @@ describe('the cell while it runs', () => {
     // Time, input, turbine, output, both torques, line, applied, lock-up, lube, oil, cooler, flow.
     const row = [10, 750, 120, 0, 40, 0, 512, 300, 0, 90, 61, 55, 3];
     it('shows what is read from the door and what comes next', () => {
-        render(<Now row={row} steps={steps} />);
+        render(<Now row={row} program={{ steps, limits: { line_kpa: { max: 1900 } } }} />);
         const shown = screen.getAllByRole('definition').map((d) => d.textContent);
-        expect(shown).toEqual(['1 ', '120 rev/min', '0 rev/min', '512 kPa', '61 °C']);
+        expect(shown).toEqual(['1 ', '120 rev/min', '0 rev/min', '512 kPaat most 1900 kPa', '61 °C']);
         expect(screen.getByText('throttle 30 %, load 43 %, output let go')).toBeTruthy();
         expect(screen.getByText('2 s')).toBeTruthy();
     });
+    it('says what is over its limit, and how much lock-up slips while it is asked for', () => {
+        const locked = [...steps, { t: 9.5, lockup: 'on' as const }];
+        const limits = { line_kpa: { max: 500 }, lockupSlip_rpm: { max: 30 } };
+        render(<Now row={row} program={{ steps: locked, limits }} />);
+        const shown = screen.getAllByRole('definition').map((d) => d.textContent);
+        expect(shown[3]).toBe('512 kPa▲ over 500 kPa');
+        expect(shown[5]).toBe('630 rev/min▲ over 30 rev/min');
+    });
     it('says when nothing comes any more, and nothing before the first sample', () => {
-        const { container, rerender } = render(<Now row={[20, ...row.slice(1)]} steps={steps} />);
+        const { container, rerender } = render(<Now row={[20, ...row.slice(1)]} program={{ steps, limits: {} }} />);
         expect(container.textContent).toContain('The last step of the program.');
-        rerender(<Now row={undefined} steps={steps} />);
+        rerender(<Now row={undefined} program={{ steps, limits: {} }} />);
         expect(container.textContent).toBe('');
         expect(stepText({ t: 1, lockup: 'on', hold: 'on' })).toBe('lock-up on, output held');
     });
