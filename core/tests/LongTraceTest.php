@@ -157,4 +157,16 @@ final class LongTraceTest extends CoreTestCase
         $this->assertLessThanOrEqual(5_000, $most);
         $this->assertNull($report['lockup']);
     }
+
+    public function test_a_cut_where_no_gear_stood_is_said(): void
+    {
+        // Between the ratios of 1 and 2 all the time: nothing to cut on.
+        $channels = ['input_rpm' => array_fill(0, 12_000, 1_920.0), 'output_rpm' => array_fill(0, 12_000, 800.0)];
+        [$report, $most] = self::byStretches($channels, [], 5_000);
+        $this->assertLessThanOrEqual(5_000, $most);
+        $this->assertContains('cut', array_column($report['warnings'], 'code'));
+        [$channels, $steps] = self::drive(1, 0.5, 300.0);
+        $quiet = self::byStretches($channels, $steps, 9_000)[0]['warnings'];
+        $this->assertNotContains('cut', array_column($quiet, 'code'));
+    }
 }

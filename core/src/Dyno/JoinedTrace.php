@@ -41,6 +41,9 @@ final class JoinedTrace
     /** @var list<array{code: string, message: string}> */
     private array $warnings = [];
 
+    /** @var list<array{code: string, message: string}> */
+    private array $cuts = [];
+
     /** @var Line|null */
     private ?array $line = null;
 
@@ -78,6 +81,15 @@ final class JoinedTrace
         $this->temperature = $warmth === null
             ? null
             : self::fitted($this->temperature, ['middle' => $warmth['middle'] + $samples] + $warmth);
+    }
+
+    /** Nothing was quiet enough to cut on: what happened there may be missing. */
+    public function cutAnywhere(float $at): void
+    {
+        $this->cuts[] = [
+            'code' => 'cut',
+            'message' => sprintf('Cut at %.1f s, where no gear stood: a shift there may be missing.', $at),
+        ];
     }
 
     /** What begins after the cut is known better by the stretch that follows it. */
@@ -252,7 +264,7 @@ final class JoinedTrace
             'lockup' => $this->lockup,
             'notReached' => $this->notReached(),
             'dropouts' => $this->events['dropouts'],
-            'warnings' => $this->warnings,
+            'warnings' => [...$this->warnings, ...$this->cuts],
         ] +
             ($this->line === null ? [] : ['pressure' => self::pressure($this->line)]) +
             ($this->temperature === null ? [] : ['temperature' => $this->warmed($this->temperature)]);

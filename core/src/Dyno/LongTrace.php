@@ -113,6 +113,8 @@ final class LongTrace
             }
         }
 
+        $found > 0 || $this->joined->cutAnywhere(($this->offset + $best[0]) / $this->rate);
+
         return $best;
     }
 
