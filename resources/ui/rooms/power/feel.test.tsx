@@ -139,6 +139,7 @@ const row = (name: RegExp) => screen.getByRole('row', { name }).textContent!;
 describe('Feel', () => {
     it('asks for the shift as made against the first option, and tells both', async () => {
         await show(feels);
+        // What was sent is read back: its type is that of any request.
         const shiftAsked = asked.find((a) => a.name === 'shift.feel')!.body as unknown as {
             element: string;
             vehicle: { mass_kg: number };
@@ -187,6 +188,7 @@ describe('Feel', () => {
         await show(feels);
         fireEvent.click(screen.getByText(/^2 to 3/));
         await settle();
+        // As above.
         expect((asked.at(-1)!.body as unknown as { element: string }).element).toBe('C3');
         expect(screen.getByRole('region', { name: 'Feel: High clutch, 2 to 3' })).toBeTruthy();
     });

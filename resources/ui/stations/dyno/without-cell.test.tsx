@@ -31,6 +31,7 @@ const shown = (change: { can?: () => boolean; tests?: object[] } = {}) => {
     };
     const section = { withoutCell, elements: [{ id: 'C3', name: 'High clutch' }] };
     const card = { coreTag: 'C-1', station: 'dyno' };
+    // Only what the panel reads of a card.
     const props = { section, card, onCard: vi.fn(), can: change.can ?? (() => true) } as unknown as Props;
     return render(
         <QueryClientProvider client={new QueryClient()}>

@@ -124,6 +124,7 @@ const duty: NonNullable<Schemas['Spec']['duty']> = {
     grade_pct: 12,
     hold: true,
 };
+// Only what the panels read of a specification.
 const spec = (more: object = {}) =>
     ({
         duty,

@@ -42,6 +42,7 @@ const places = [
         features: [],
     },
 ] as Schemas['OutlinePlace'][];
+// Only what the form reads of a family.
 const family = {
     code: 'RD4',
     name: 'RD4',
@@ -56,6 +57,7 @@ const family = {
         { code: 'depth', name: 'Pan depth', kind: 'number', unit: 'mm', values: [], how: 'rule on the flange' },
     ],
 } as unknown as Family;
+// Only what the form reads of its clues.
 const clues = [
     { id: 'fluid', name: 'Fluid', values: ['red', 'black'], means: { black: 'burnt' } },
 ] as unknown as Schemas['IntakeForm']['clues'];

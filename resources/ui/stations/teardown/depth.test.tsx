@@ -196,6 +196,7 @@ describe('a bolt that will not come', () => {
     it('is offered what helps, in order; what is forbidden says why and cannot be taken', async () => {
         expect(waysFor(methods, 'seized').map((m) => m.code)).toEqual(['soak', 'flame']);
         const section = { rescue: { places: [{ code: 'pan', name: 'Pan', size: 'M6' }], methods, repairs: [] } };
+        // Only what the rescue bench reads of a card.
         const props = { section, card: { coreTag: 'C-1' }, onCard: vi.fn(), can: () => true, editable: true };
         // The rest of the card is of no interest here.
         render(

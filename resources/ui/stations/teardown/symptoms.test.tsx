@@ -30,6 +30,7 @@ afterEach(cleanup);
 
 const shown = (symptoms: Record<string, string>, more: Partial<Props> = {}) => {
     const section = { gears: ['1', '2', '3', 'R'], symptoms, pressures: {}, codes: [], elements: { C1: 'Forward' } };
+    // Only what the panel reads of a card.
     const props = { section, card: { coreTag: 'C-1', station: 'teardown' }, onCard: vi.fn(), can: () => true, ...more };
     return render(
         <QueryClientProvider client={new QueryClient()}>
