@@ -2,6 +2,7 @@
 
 use App\Catalog\Exchange\ExportCatalogCommand;
 use App\Catalog\Exchange\ImportCatalogCommand;
+use App\Catalog\Kept\KeepsCatalog;
 use App\Kernel\Http\IdempotentWrite;
 use App\Kernel\Http\ProblemDocument;
 use App\Kernel\Ledger\GrantCommand;
@@ -55,6 +56,7 @@ $app = Application::configure(basePath: dirname(__DIR__))
             AddQueuedCookiesToResponse::class,
             StartSession::class,
             ValidateCsrfToken::class,
+            KeepsCatalog::class,
             SubstituteBindings::class,
         ]);
         $middleware->alias(['one-effect' => IdempotentWrite::class]);

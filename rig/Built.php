@@ -82,6 +82,9 @@ final class Built
         'torqueCell' => 0.0,
     ];
 
+    /** Torque the converter's clutch holds for each kPa behind its piston, Nm; none where it has no such clutch. */
+    public float $lockUp;
+
     /** @var array<string, array{string, float}> channel => how its sensor is ill, how badly */
     public array $sensors = [];
 
@@ -109,6 +112,7 @@ final class Built
             $file = $this->teeth($file, $fault);
         }
         $this->file = $file;
+        $this->lockUp = ($file['lockup'] ?? true) === true ? self::holds($file['capacities']['lock-up'] ?? null) : 0.0;
         $this->chart();
         foreach ($file['train']['elements'] as $element) {
             $this->element($element);
@@ -116,6 +120,20 @@ final class Built
         foreach ($faults as $fault) {
             $this->work($fault['fault'], (string) ($fault['where'] ?? ''), (float) ($fault['severity'] ?? 1.0));
         }
+    }
+
+    /** @param  array<string, float|int|string>|null  $as  the clutch in the converter; null: a usual one */
+    private static function holds(?array $as): float
+    {
+        if ($as === null) {
+            return 0.62;
+        }
+        [$outer, $inner] = [$as['outerDiameter_mm'] / 2000.0, $as['innerDiameter_mm'] / 2000.0];
+        $piston = (M_PI / 4.0) * ($as['pistonOuter_mm'] ** 2 - $as['pistonInner_mm'] ** 2) * 1.0e-6;
+        // A full disc of lining pressed evenly: two thirds of the cubes over the squares of its radii.
+        $radius = (2.0 / 3.0) * ($outer ** 3 - $inner ** 3) / ($outer ** 2 - $inner ** 2);
+
+        return 1000.0 * $as['mu'] * $as['frictionFaces'] * $piston * $radius * ($as['pressureFactor'] ?? 1.0);
     }
 
     /** Gears, what each lets on, and what each element then carries. */

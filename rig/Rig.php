@@ -348,7 +348,8 @@ final class Rig
     private function lockUp(float $dt, float $slip): array
     {
         $whole = $this->unit->whole;
-        $applies = $this->lockup && isset($this->unit->ratios[$this->gear]) && $this->line > 200.0;
+        $drives = isset($this->unit->ratios[$this->gear]) && $this->line > 200.0;
+        $applies = $this->lockup && $drives && $this->unit->lockUp > 0.0;
         $this->lock += ((float) $applies - $this->lock) * $dt / 0.14;
         if ($this->lock < 0.01) {
             return [0.0, 0.0];
@@ -361,7 +362,7 @@ final class Rig
             $mu = (0.3 + 0.5 * exp(-abs($slip) / 4.0)) * (1.0 - 0.55 * $whole['shudder'] * $swing(9.0));
             $mu *= 1.0 - 0.5 * $whole['shudder'];
         }
-        $most = 0.62 * max(0.0, $this->line - 60.0) * $this->lock * $whole['lockup'] * $hunt * $mu;
+        $most = $this->unit->lockUp * max(0.0, $this->line - 60.0) * $this->lock * $whole['lockup'] * $hunt * $mu;
 
         return [-$most, $most];
     }

@@ -2,6 +2,7 @@
 
 namespace Tests;
 
+use App\Catalog\Kept\KeptCatalog;
 use App\Kernel\Ledger\Anchors;
 use App\Kernel\Ledger\VerifyState;
 use App\Shop\HouseRules;
@@ -41,6 +42,8 @@ abstract class TestCase extends LaravelTestCase
     protected function setUp(): void
     {
         parent::setUp();
+        // What a test changes past the ledger is not to be seen by the next one.
+        app(KeptCatalog::class)->watch();
         $this->furnish();
         config(['yard.progress_connection' => null]); // a second connection would wait for the test's own transaction
         self::anchorWhatIsThere();

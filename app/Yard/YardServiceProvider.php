@@ -2,6 +2,7 @@
 
 namespace App\Yard;
 
+use App\Catalog\Kept\KeptCatalog;
 use App\Kernel\Http\Serialiser;
 use App\Kernel\Ledger\Ledger;
 use App\Shop\Abilities;
@@ -24,6 +25,7 @@ final class YardServiceProvider extends ServiceProvider
 {
     public function register(): void
     {
+        $this->app->scoped(KeptCatalog::class);
         $this->app->scoped(PeopleNames::class);
         $this->app->scoped(Gatekeeper::class);
         $this->app->scoped(Ledger::class);

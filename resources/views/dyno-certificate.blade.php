@@ -39,6 +39,10 @@
 <p class="faint">Line pressure.</p>
 
 <h2>Against the limits</h2>
+@if ($run->purpose === 'unit' && ($run->program['referenceOf'] ?? '') === 'family')
+    <p>No good units with this hardware were on record: shift times, pressures and engagement were held against the
+        limits alone.</p>
+@endif
 <table>
     <tr><th>Check</th><th>Where</th><th>Value</th><th>Limit</th><th>Result</th></tr>
     @foreach (collect($checks)->sortBy('pass')->all() as $c)

@@ -2,7 +2,6 @@
 
 namespace App\Catalog\Models;
 
-use App\Kernel\Record;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
 /**
@@ -20,7 +19,7 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property Variant $variant
  * @property Vehicle $vehicle
  */
-final class Application extends Record
+final class Application extends CatalogRecord
 {
     protected $table = 'applications';
 

@@ -2,7 +2,6 @@
 
 namespace App\Catalog\Models;
 
-use App\Kernel\Record;
 use Yard\Core\Drivetrain\ApplyChart;
 use Yard\Core\Input;
 
@@ -17,7 +16,7 @@ use Yard\Core\Input;
  * @property array<mixed> $body
  * @property int|null $changed_by
  */
-final class Family extends Record
+final class Family extends CatalogRecord
 {
     protected $table = 'families';
 

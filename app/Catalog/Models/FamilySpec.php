@@ -2,8 +2,6 @@
 
 namespace App\Catalog\Models;
 
-use App\Kernel\Record;
-
 /**
  * One specification of a family (window, step, torque, limit) with source, edition and confidence.
  *
@@ -21,7 +19,7 @@ use App\Kernel\Record;
  * @property string $confidence
  * @property int|null $changed_by
  */
-final class FamilySpec extends Record
+final class FamilySpec extends CatalogRecord
 {
     protected $table = 'specs';
 

@@ -2,7 +2,6 @@
 
 namespace App\Catalog\Models;
 
-use App\Kernel\Record;
 use App\Yard\StationName;
 
 /**
@@ -18,7 +17,7 @@ use App\Yard\StationName;
  * @property string $note
  * @property int|null $changed_by
  */
-final class JobType extends Record
+final class JobType extends CatalogRecord
 {
     protected $table = 'job_types';
 

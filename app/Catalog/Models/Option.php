@@ -2,8 +2,6 @@
 
 namespace App\Catalog\Models;
 
-use App\Kernel\Record;
-
 /**
  * A change that can be made to a build, with its rules as data.
  *
@@ -16,7 +14,7 @@ use App\Kernel\Record;
  * @property array<mixed> $body
  * @property int|null $changed_by
  */
-final class Option extends Record
+final class Option extends CatalogRecord
 {
     protected $table = 'options';
 

@@ -2,8 +2,6 @@
 
 namespace App\Catalog\Models;
 
-use App\Kernel\Record;
-
 /**
  * A named set of options for a family and duty.
  *
@@ -17,7 +15,7 @@ use App\Kernel\Record;
  * @property array<mixed> $body
  * @property int|null $changed_by
  */
-final class Package extends Record
+final class Package extends CatalogRecord
 {
     protected $table = 'packages';
 

@@ -2,7 +2,6 @@
 
 namespace App\Catalog\Models;
 
-use App\Kernel\Record;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 
 /**
@@ -23,7 +22,7 @@ use Illuminate\Database\Eloquent\Relations\BelongsTo;
  * @property int|null $changed_by
  * @property Family $family
  */
-final class Variant extends Record
+final class Variant extends CatalogRecord
 {
     protected $table = 'variants';
 

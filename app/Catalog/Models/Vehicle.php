@@ -2,8 +2,6 @@
 
 namespace App\Catalog\Models;
 
-use App\Kernel\Record;
-
 /**
  * A vehicle the catalog knows.
  *
@@ -26,7 +24,7 @@ use App\Kernel\Record;
  * @property string $facts
  * @property int|null $changed_by
  */
-final class Vehicle extends Record
+final class Vehicle extends CatalogRecord
 {
     protected $table = 'vehicles';
 

@@ -2,8 +2,6 @@
 
 namespace App\Catalog\Models;
 
-use App\Kernel\Record;
-
 /**
  * Words of the trade as data: intake clues and their meaning, the grading rules of the house, trouble codes.
  *
@@ -13,7 +11,7 @@ use App\Kernel\Record;
  * @property \stdClass $body
  * @property int|null $changed_by
  */
-final class Vocabulary extends Record
+final class Vocabulary extends CatalogRecord
 {
     protected $table = 'vocabularies';
 

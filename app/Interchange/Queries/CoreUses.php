@@ -2,6 +2,7 @@
 
 namespace App\Interchange\Queries;
 
+use App\Catalog\Models\Variant;
 use App\Catalog\Models\Vehicle;
 use App\Yard\Models\Unit;
 use Illuminate\Support\Collection;
@@ -30,7 +31,7 @@ final class CoreUses
             );
         $edges = $this->conversions->around([$variant->id], 'out of');
         $ids = array_values(array_unique([$variant->id, ...array_column($edges, 'to_variant_id')]));
-        $names = DB::table('variants')->whereIn('id', $ids)->get(['id', 'code', 'name'])->keyBy('id');
+        $names = Variant::query()->whereIn('id', $ids)->toBase()->get(['id', 'code', 'name'])->keyBy('id');
         $rows = self::applications($ids);
         // Vehicles with equal facts allow the same conversions: one search for each set of facts.
         $paths = [];

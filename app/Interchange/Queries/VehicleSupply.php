@@ -2,6 +2,8 @@
 
 namespace App\Interchange\Queries;
 
+use App\Catalog\Models\Application;
+use App\Catalog\Models\Variant;
 use App\Catalog\Models\Vehicle;
 use Illuminate\Support\Collection;
 use Illuminate\Support\Facades\DB;
@@ -31,7 +33,9 @@ final class VehicleSupply
     /** @return array<string, mixed> */
     public function of(Vehicle $vehicle, ?int $year): array
     {
-        $applications = DB::table('applications AS a')
+        $applications = Application::query()
+            ->toBase()
+            ->from('applications AS a')
             ->join('variants AS v', 'v.id', '=', 'a.variant_id')
             ->where('a.vehicle_id', $vehicle->id)
             ->when($year !== null, fn ($q) => $q->where('a.from_year', '<=', $year)->where('a.to_year', '>=', $year))
@@ -42,8 +46,9 @@ final class VehicleSupply
         $ids = array_values(
             array_unique([...$goals->pluck('id')->all(), ...array_column($edges, 'from_variant_id')]),
         );
-        $names = DB::table('variants')
+        $names = Variant::query()
             ->whereIn('id', $ids)
+            ->toBase()
             ->get(['id', 'code', 'name'])
             ->keyBy('id');
         $paths = $this->conversions->paths(

@@ -151,8 +151,7 @@ final class Ledger
         foreach ($events as $n => $event) {
             $stream = $event['stream'];
             // The stream's row serialises writers; its head is also a second account of where the chain ends.
-            $head = $heads[$stream] ??=
-                DB::table('ledger_streams')->where('stream', $stream)->lockForUpdate()->first() ?? self::begun($stream);
+            $head = $heads[$stream] ??= self::lockedHead($stream);
             $event += ['seq' => $head->seq + 1, 'prev_hash' => $head->hash];
             $events[$n] = $event += ['hash' => self::hash($event)];
             [$head->seq, $head->hash] = [$event['seq'], $event['hash']];
@@ -167,14 +166,20 @@ final class Ledger
         }
     }
 
-    /** The head of a stream that did not exist a moment ago, locked, whoever made it first. */
-    private static function begun(string $stream): \stdClass
+    /** The head of a stream, locked; one that did not exist a moment ago begins, whoever is first. */
+    private static function lockedHead(string $stream): \stdClass
     {
-        $start = ['stream' => $stream, 'seq' => 0, 'hash' => self::GENESIS];
+        return DB::select(
+            'INSERT INTO ledger_streams (stream, seq, hash) VALUES (?, 0, ?)
+            ON DUPLICATE KEY UPDATE seq = seq RETURNING stream, seq, hash',
+            [$stream, self::GENESIS],
+        )[0];
+    }
 
-        return DB::table('ledger_streams')->insertOrIgnore($start) === 1
-            ? (object) $start
-            : DB::table('ledger_streams')->where('stream', $stream)->lockForUpdate()->sole();
+    /** The hash of the last event of a stream; empty where it has none. */
+    public static function headOf(string $stream): string
+    {
+        return (string) DB::table('ledger_streams')->where('stream', $stream)->value('hash');
     }
 
     /**

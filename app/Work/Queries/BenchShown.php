@@ -29,7 +29,7 @@ final class BenchShown
         $earlier = $this->earlier->on($work->unit);
 
         return [
-            'family' => $work->unit->knownFamily()->code,
+            'family' => $work->unit->family_code ?? $work->unit->knownFamily()->code,
             'operations' => array_values(array_map(
                 fn (OperationSpec $o) => $this->shown($o, $work) + [
                     'state' => self::stateOf($o->code, $work, $available),

@@ -72,7 +72,7 @@ final class YardController
 
     public function card(RouteCardRequest $request, string $number, RouteCard $card): JsonResponse
     {
-        return response()->json($card->of(Unit::byNumber($number), $request->sections()));
+        return response()->json($card->numbered($number, $request->sections()));
     }
 
     public function history(UnitHistoryRequest $request, string $number, UnitHistory $history): JsonResponse

@@ -82,6 +82,7 @@ final class Build extends AccountedRecord
                 'benchTests',
                 'assembly',
                 'testProgram',
+                'hardware',
                 'converter',
                 'train',
                 'always',

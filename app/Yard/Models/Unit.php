@@ -73,6 +73,7 @@ use Illuminate\Support\Carbon;
  * @property Collection<int, CreditLine> $creditLines
  *
  * Only with the scope named():
+ * @property-read string|null $family_code
  * @property-read string|null $family_name
  * @property-read string|null $variant_code
  * @property-read string|null $variant_name
@@ -267,6 +268,7 @@ final class Unit extends AccountedRecord implements Subject
             ->leftJoin('packages', 'packages.id', '=', 'builds.package_id')
             ->select(
                 'units.*',
+                'families.code AS family_code',
                 'families.name AS family_name',
                 'variants.code AS variant_code',
                 'variants.name AS variant_name',
@@ -285,9 +287,17 @@ final class Unit extends AccountedRecord implements Subject
     /** @param  string  $number core tag or unit serial, as scanned */
     public static function byNumber(string $number): self
     {
-        return self::query()->where('core_tag', $number)->first() ??
-            self::query()
-                ->whereIn('id', Build::query()->select('unit_id')->where('serial', $number))
+        return self::numbered(self::query(), $number);
+    }
+
+    /**
+     * @param  \Illuminate\Database\Eloquent\Builder<self>  $among
+     */
+    public static function numbered($among, string $number): self
+    {
+        return (clone $among)->where('units.core_tag', $number)->first() ??
+            $among
+                ->whereIn('units.id', Build::query()->select('unit_id')->where('serial', $number))
                 ->firstOrFail();
     }
 

@@ -6,6 +6,7 @@ use App\Shop\Queries\PeopleNames;
 use App\Yard\Contracts\Section;
 use App\Yard\Models\Hold;
 use App\Yard\Models\Unit;
+use Illuminate\Database\Eloquent\Builder;
 
 /** The unit's route card: one long card that grows a section at each station. */
 final class RouteCard
@@ -21,7 +22,30 @@ final class RouteCard
      */
     public function of(Unit $unit, array $sections): array
     {
-        $unit = Unit::query()->named()->with('holds')->findOrFail($unit->id);
+        return $this->shown(self::whole()->findOrFail($unit->id), $sections);
+    }
+
+    /**
+     * @param  list<string>  $sections
+     * @return array<string, mixed> the same of the unit with this number
+     */
+    public function numbered(string $number, array $sections): array
+    {
+        return $this->shown(Unit::numbered(self::whole(), $number), $sections);
+    }
+
+    /** @return Builder<Unit> */
+    private static function whole(): Builder
+    {
+        return Unit::query()->named()->with('holds');
+    }
+
+    /**
+     * @param  list<string>  $sections
+     * @return array<string, mixed>
+     */
+    private function shown(Unit $unit, array $sections): array
+    {
         $card = UnitSummary::of($unit) + [
             'holds' => $unit->holds
                 ->map(

@@ -18,7 +18,8 @@ final class SpecimenFile
     /**
      * @param  array<string, mixed>  $train  sets, elements, gears, input, output
      * @param  array{capacities: array<string, mixed>, spring_kpa: float|int, pressure_kpa: array<string, mixed>,
-     *     accumulators?: array<string, Accumulator>}  $power  as the catalog has it
+     *     accumulators?: array<string, Accumulator>, lockup?: bool|list<string>}  $power  as built, or as the catalog
+     *     has the family
      * @param  array<string, mixed>|null  $control  solenoids and what they make
      * @param  array<string, float>  $travel  element => clearance its piston has to take up, as built, mm
      * @param  array<string, float>  $meant  the same as the specification aims at, mm
@@ -41,6 +42,7 @@ final class SpecimenFile
             'capacities' => (object) $power['capacities'],
             'accumulators' => (object) array_map(self::accumulator(...), $power['accumulators'] ?? []),
             'pressure' => ['idle_kpa' => $power['spring_kpa'], 'full_kpa' => $power['pressure_kpa']],
+            'lockup' => ($power['lockup'] ?? false) !== false,
             'control' => $control,
             'travel_mm' => (object) $travel,
             'travelMeant_mm' => (object) $meant,

@@ -34,18 +34,11 @@ final readonly class Hardware
 
     public function with(HardwareChange $change): self
     {
-        $spring = ($this->spring + $change->springAdd) * $change->pressureFactor;
-        $boosted = fn (float $full): float => max(
-            0.0,
-            ($this->spring + $change->springAdd + ($full - $this->spring) * $change->boostFactor) *
-                $change->pressureFactor,
-        );
-
         return new self(
             array_replace($this->capacities, $change->capacities),
             array_replace($this->accumulators, $change->accumulators),
-            array_map($boosted, $this->pressures),
-            $spring,
+            array_map(fn (float $full): float => $change->pressure->full($full, $this->spring), $this->pressures),
+            $change->pressure->spring($this->spring),
             $change->converter ?? $this->converter,
         );
     }

@@ -18,27 +18,18 @@ final readonly class HardwareChange
     private function __construct(
         public array $capacities,
         public array $accumulators,
-        public float $pressureFactor,
-        public float $springAdd,
-        public float $boostFactor,
+        public PressureChange $pressure,
         public ?Converter $converter,
     ) {
     }
 
-    /**
-     * Reads capacities, accumulators, pressureFactor (all pressures), springAdd_kpa (the regulator spring, in every
-     * gear at every throttle) and boostFactor (the boost valve, only what comes with the throttle).
-     */
+    /** Reads capacities, accumulators and what PressureChange reads. */
     public static function read(?Input $in, Train $train, ?Converter $converter): self
     {
-        $factor = static fn (string $field): float => $in?->has($field) ? $in->number($field, above: 0.0) : 1.0;
-
         return new self(
             TrainDuty::readCapacities($in?->optional('capacities'), $train),
             TrainDuty::readAccumulators($in?->optional('accumulators'), $train),
-            $factor('pressureFactor'),
-            $in?->has('springAdd_kpa') ? $in->number('springAdd_kpa', min: 0.0) : 0.0,
-            $factor('boostFactor'),
+            PressureChange::read($in),
             $converter,
         );
     }

@@ -33,9 +33,10 @@ final class OnTheRig
     public function file(Build $build): array
     {
         $family = $build->unit->knownFamily();
-        $power = $family->body['power'];
+        // What was released before hardware was frozen has the family's.
+        $power = $build->frozen()['hardware'] ?? $family->body['power'];
         $travel = $meant = [];
-        foreach ($power['capacities'] as $element => $as) {
+        foreach (array_diff_key($power['capacities'], ['lock-up' => 0]) as $element => $as) {
             $meant[$element] = $travel[$element] = self::USUAL_MM[$as['kind']] ?? self::USUAL_MM['clutch'];
         }
         foreach ($this->numbers->of($build) as $number) {

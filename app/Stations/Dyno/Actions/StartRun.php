@@ -36,7 +36,11 @@ final class StartRun
             throw new Refusal('A run of this unit is already on its way.', 409);
         }
         $program = self::program($build);
-        $more = ['limits' => $program['limits'], 'reference' => $program['reference'] ?? []];
+        $more = [
+            'limits' => $program['limits'],
+            'reference' => $program['reference'] ?? [],
+            'referenceOf' => $program['referenceOf'] ?? 'family',
+        ];
 
         return $this->queue($build, $cell, $by, 'unit', $more + array_intersect_key(
             $program,

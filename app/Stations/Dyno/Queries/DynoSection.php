@@ -87,6 +87,11 @@ final class DynoSection implements Section
             'steps' => $program['steps'],
             'limits' => $program['limits'],
             'source' => $program['source'],
+            // Good units built alike, or the family: then only what does not hang on hardware has a window.
+            'windows' => [
+                'of' => $program['referenceOf'] ?? 'family',
+                'count' => count($program['reference'] ?? []),
+            ],
         ];
     }
 

@@ -12,6 +12,9 @@ use App\Yard\Gate;
 use App\Yard\Models\Build;
 use App\Yard\Models\Unit;
 use App\Yard\StationName;
+use Illuminate\Database\Eloquent\Builder;
+use Illuminate\Database\Query\Builder as Query;
+use Illuminate\Support\Carbon;
 
 /** What the runs of a build say to the bench before and to dispatch behind. */
 final class DynoVerdicts implements DynoRecord
@@ -27,21 +30,21 @@ final class DynoVerdicts implements DynoRecord
 
     public function failedElement(Build $build): ?array
     {
-        $run = Run::ofUnits()
+        $last = fn (Builder $of, string $when): Query => $of
             ->where('build_id', $build->id)
             ->where('verdict', 'fail')
             ->latest('id')
-            ->first(['id', 'suspect', 'verdict_at']);
-        $road = RoadTest::query()->where('build_id', $build->id)->where('verdict', 'fail')->latest('id')->first();
-        $failed = array_filter([
-            $run?->verdict_at === null || $run->suspect === ''
-                ? null
-                : ['element' => $run->suspect, 'at' => $run->verdict_at],
-            $road === null ? null : ['element' => $road->suspect, 'at' => $road->approved_at],
-        ]);
-        usort($failed, fn (array $a, array $b): int => $a['at'] <=> $b['at']);
+            ->limit(1)
+            ->toBase()
+            ->select(['suspect AS element', "$when AS at"]);
+        $failed = $last(Run::ofUnits(), 'verdict_at')
+            ->unionAll($last(RoadTest::query(), 'approved_at'))
+            ->get()
+            ->filter(fn (\stdClass $f): bool => $f->at !== null && $f->element !== '')
+            ->sortBy('at')
+            ->last();
 
-        return end($failed) ?: null;
+        return $failed === null ? null : ['element' => $failed->element, 'at' => new Carbon($failed->at)];
     }
 
     public function showed(Build $build): ?array

@@ -38,7 +38,7 @@ final class ReleaseBuild
             throw new Refusal('The order cannot be released: '.$spec['conflicts'][0]['explain']);
         }
         $frozen = $spec +
-            $this->resolve->bench($unit->knownFamily(), $build->package->code, $spec, $unit->jobType) + [
+            $this->resolve->bench($unit->knownVariant(), $build->package->code, $spec, $unit->jobType) + [
                 'variant' => $unit->knownVariant()->code,
                 'weakestMargin' => $spec['margins']['weakest']['margin'] ?? null,
                 'acknowledged' => self::told($spec['options'], $acknowledged),

@@ -250,9 +250,11 @@ final class Specification
      * @param  array<string, mixed>  $spec  the order as resolved
      * @return array<string, mixed>
      */
-    public function bench(Family $family, string $packageCode, array $spec, JobType $job): array
+    public function bench(Variant $variant, string $packageCode, array $spec, JobType $job): array
     {
+        $family = $variant->family;
         $of = self::bodies($family, array_column($spec['options'], 'name', 'code'));
+        $hardware = UnitHardware::of($variant, array_column($spec['options'], 'code'));
         $option = self::selective();
         $slot = fn (array $s) => [
             'name' => $s['name'],
@@ -278,7 +280,8 @@ final class Specification
                 ...self::steps($spec['work']),
             ],
             'scopes' => $job->scopes,
-            'testProgram' => self::program($of('test-program')[0] ?? null, $packageCode),
+            'testProgram' => $hardware->program($of('test-program')[0] ?? null, $packageCode),
+            'hardware' => $hardware->built,
             'converter' => $of('converter')[0] ?? null,
             'train' => $family->train,
         ];
@@ -323,20 +326,6 @@ final class Specification
             'thickness' => (float) $parts[$number]->thickness,
             'cost' => (float) $parts[$number]->price,
         ];
-    }
-
-    /**
-     * @param  array<string, mixed>|null  $program
-     * @return array<string, mixed>|null with the limits of the package
-     */
-    private static function program(?array $program, string $package): ?array
-    {
-        if ($program === null) {
-            return null;
-        }
-        $limits = array_replace($program['limits'], $program['packageLimits'][$package] ?? []);
-
-        return array_diff_key(['limits' => $limits] + $program, ['packageLimits' => 0]);
     }
 
     /**

@@ -122,3 +122,21 @@ export function CheckTable({ of, before, good, reference }: Beside & { of: Row[]
         </table>
     );
 }
+
+type Program = Pick<NonNullable<Schemas['Dyno']['program']>, 'windows'> | null;
+
+/** Which good units the numbers of a run are held against; what no good unit stands for must be looked at by hand. */
+export function HeldAgainst({ program, purpose = 'unit' }: { program: Program; purpose?: string }) {
+    if (program === null || purpose !== 'unit') return null;
+    const { windows } = program;
+    if (windows.of === 'built')
+        return (
+            <p className="mb-2 text-sm text-faint">{windows.count} numbers are held against good units built alike.</p>
+        );
+    return (
+        <p className="mb-2 text-sm">
+            <Mark kind="warn">No good units with this hardware are on record</Mark> Shift times, pressures and
+            engagement are held against the limits alone: look at them before you judge.
+        </p>
+    );
+}

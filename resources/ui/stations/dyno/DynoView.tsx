@@ -8,7 +8,7 @@ import { Caution, Choice, Loading, Mark, Panel, ProblemNote } from '../../kit/ba
 import { fieldsOf, FormFields, FormProblem, useForm } from '../../kit/form';
 import { TraceChart, type TraceData } from '../../kit/TraceChart';
 import type { SectionProps } from '../../card/section';
-import { beforeOf, CheckTable, Deciding, rowsOf, type Beside, type Reference } from './CheckTable';
+import { beforeOf, type Beside, CheckTable, Deciding, HeldAgainst, type Reference, rowsOf } from './CheckTable';
 import { Elsewhere } from './Elsewhere';
 import { Found, marksOf, Suspects, type Analysis } from './Found';
 import { Now } from './Now';
@@ -124,6 +124,7 @@ function Start({ section, card, onCard, onStarted }: StartProps) {
                     </div>
                 ))}
             </div>
+            <HeldAgainst program={section.program} />
             <ProblemNote problem={problem} />
         </Panel>
     );
@@ -311,6 +312,7 @@ function Checks({ section, run, card, onCard, can, suspects, good, reference }: 
             <Panel title="Against the limits" aside={failed.length === 0 ? 'all inside' : `${failed.length} outside`}>
                 <Deciding of={rows} />
                 <CellSays of={reference} cell={run.cell} />
+                <HeldAgainst program={section.program} purpose={run.purpose} />
                 {failed.length > 0 && <CheckTable of={failed} {...beside} />}
                 <details open={failed.length === 0 && !judging} className="mt-2">
                     <summary className="cursor-pointer py-2">

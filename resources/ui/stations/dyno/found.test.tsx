@@ -1,6 +1,6 @@
 import { cleanup, render, screen } from '@testing-library/react';
 import { afterEach, describe, expect, it } from 'vitest';
-import { CheckTable, Deciding, rowsOf } from './CheckTable';
+import { CheckTable, Deciding, HeldAgainst, rowsOf } from './CheckTable';
 import { Found, marksOf, Suspects, type Analysis } from './Found';
 import { Now, stepText } from './Now';
 
@@ -79,6 +79,19 @@ describe('numbers beside others', () => {
         expect(screen.queryByText('Good runs')).toBeNull();
         expect(screen.queryByText('Run before')).toBeNull();
         expect(screen.queryByText('Reference unit')).toBeNull();
+    });
+});
+
+describe('what good units a run is held against', () => {
+    it('counts the numbers where good units are built alike, and else says what is to be looked at by hand', () => {
+        const { container, rerender } = render(<HeldAgainst program={{ windows: { of: 'built', count: 84 } }} />);
+        expect(container.textContent).toBe('84 numbers are held against good units built alike.');
+        const none = { windows: { of: 'family' as const, count: 3 } };
+        rerender(<HeldAgainst program={none} />);
+        expect(container.textContent).toContain('No good units with this hardware are on record');
+        expect(container.textContent).toContain('look at them before you judge');
+        rerender(<HeldAgainst program={none} purpose="foreign" />);
+        expect(container.textContent).toBe('');
     });
 });
 

@@ -1,0 +1,90 @@
+<?php
+
+namespace App\Catalog\Kept;
+
+use App\Catalog\Models\Family;
+use App\Kernel\Ledger\Ledger;
+use Closure;
+use Illuminate\Support\Facades\Cache;
+
+/**
+ * Rows of the catalog that were read before, kept for as long as nothing is written in its stream of the ledger: each
+ * request asks for the head of that stream once, and for the rows no more. Only while a request is served; commands
+ * and workers read the tables themselves.
+ */
+final class KeptCatalog
+{
+    /** Tables that change with an event in the stream of the catalog, and with nothing else. */
+    public const TABLES = [
+        'families',
+        'variants',
+        'specs',
+        'options',
+        'packages',
+        'vocabularies',
+        'job_types',
+        'vehicles',
+        'applications',
+    ];
+
+    private const KEPT_S = 86400;
+
+    private bool $on = false;
+
+    private bool $changed = false;
+
+    private bool $watching = false;
+
+    private ?string $head = null;
+
+    public function begin(): void
+    {
+        $this->watch();
+        [$this->on, $this->head] = [true, null];
+    }
+
+    public function end(): void
+    {
+        $this->on = false;
+    }
+
+    /** Whoever writes to the catalog reads from now on what stands in the tables. */
+    public function watch(): void
+    {
+        if ($this->watching) {
+            return;
+        }
+        $this->watching = true;
+        $write = '/^(?:insert|update|delete|replace|truncate)\b[^`]*`(?:'.implode('|', self::TABLES).')`/i';
+        (new Family())->getConnection()->beforeExecuting(function (string $sql) use ($write): void {
+            $this->changed = $this->changed || preg_match($write, $sql) === 1;
+        });
+    }
+
+    /**
+     * @param  array<mixed>  $bindings
+     * @param  Closure(): array<mixed>  $read
+     * @return array<mixed> rows as the database gives them
+     */
+    public function rows(string $sql, array $bindings, Closure $read): array
+    {
+        $head = $this->on && ! $this->changed ? $this->head() : '';
+        if ($head === '') {
+            return $read();
+        }
+        $key = 'catalog:'.hash('xxh128', serialize([$head, $sql, $bindings]));
+        $rows = Cache::get($key);
+        if (! is_array($rows)) {
+            $rows = array_map(fn (mixed $row): array => (array) $row, $read());
+            Cache::put($key, $rows, self::KEPT_S);
+        }
+
+        return array_map(fn (array $row): object => (object) $row, $rows);
+    }
+
+    /** The hash of the last event of the catalog; empty where there is none. */
+    private function head(): string
+    {
+        return $this->head ??= Ledger::headOf('catalog');
+    }
+}
