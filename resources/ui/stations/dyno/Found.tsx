@@ -15,6 +15,7 @@ export type Analysis = {
     })[];
     unmeasured?: (Stretch & { from: string; to: string; reason: string })[];
     slips?: (Stretch & { gear: string; slip_rpm: number; slip_pct: number })[];
+    warnings?: { code: string; message: string }[];
     suspects?: { element: string; because: string; posterior: number | null }[];
 };
 
@@ -54,11 +55,11 @@ const openOf = (sure: { flare_rpm: Bounds; duration_s: Bounds }[]) => {
     return `shift times ±${seconds} s, flares ±${speed} rev/min`;
 };
 
-/** What the trace says beside the checks: slip within a gear, changes it cannot measure, what the noise leaves open. */
+/** What the trace says beside the checks: slip within a gear, changes and stretches it cannot measure, what noise hides. */
 export function Found({ analysis }: { analysis: Analysis | null | undefined }) {
-    const { shifts = [], slips = [], unmeasured = [] } = analysis ?? {};
+    const { shifts = [], slips = [], unmeasured = [], warnings = [] } = analysis ?? {};
     const sure = shifts.flatMap((s) => (s.confidence ? [s.confidence] : []));
-    if (slips.length + unmeasured.length + sure.length === 0) return null;
+    if (slips.length + unmeasured.length + warnings.length + sure.length === 0) return null;
     return (
         <ul className="mt-2 flex flex-col gap-1 text-sm">
             {slips.map((s) => (
@@ -68,6 +69,11 @@ export function Found({ analysis }: { analysis: Analysis | null | undefined }) {
                         {s.slip_rpm.toFixed(0)} rev/min, {s.slip_pct.toFixed(1)} %, from {s.from_s.toFixed(2)} to{' '}
                         {s.to_s.toFixed(2)} s
                     </span>
+                </li>
+            ))}
+            {warnings.map((w) => (
+                <li key={w.message}>
+                    <Mark kind="warn">the recording</Mark> {w.message}
                 </li>
             ))}
             {unmeasured.map((s) => (

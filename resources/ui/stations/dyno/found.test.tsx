@@ -11,6 +11,7 @@ const analysis: Analysis = {
     shifts: [{ ...shift, confidence: { flare_rpm: [31.2, 48.8], duration_s: [0.291, 0.309] } }],
     slips: [{ gear: '3', from_s: 7.25, to_s: 8, slip_rpm: 61.4, slip_pct: 3.07 }],
     unmeasured: [{ from: '2', to: '3', from_s: 5, to_s: 6, reason: 'It falls into a gap of the recording.' }],
+    warnings: [{ code: 'cut', message: 'It was cut at 200 s, where no gear stood.' }],
 };
 
 describe('what a trace says beside the checks', () => {
@@ -19,9 +20,10 @@ describe('what a trace says beside the checks', () => {
         const items = screen.getAllByRole('listitem').map((i) => i.textContent);
         expect(items[0]).toContain('slip in gear 3');
         expect(items[0]).toContain('61 rev/min, 3.1 %, from 7.25 to 8.00 s');
-        expect(items[1]).toContain('2-3 not measured');
-        expect(items[1]).toContain('gap of the recording');
-        expect(items[2]).toContain('shift times ±0.009 s, flares ±9 rev/min');
+        expect(items[1]).toContain('It was cut at 200 s, where no gear stood.');
+        expect(items[2]).toContain('2-3 not measured');
+        expect(items[2]).toContain('gap of the recording');
+        expect(items[3]).toContain('shift times ±0.009 s, flares ±9 rev/min');
     });
     it('says nothing of a run that is not analysed, or was before these were known', () => {
         const { container, rerender } = render(<Found analysis={null} />);
