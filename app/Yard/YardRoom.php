@@ -14,6 +14,7 @@ use App\Yard\Http\Write;
 use App\Yard\Http\YardController;
 use App\Yard\Models\Hold;
 use App\Yard\Queries\UnitNumbers;
+use Illuminate\Support\Carbon;
 use Illuminate\Support\Facades\Route;
 
 /** What all stations share: the unit, its holds and photos, the route card, the scan line. */
@@ -62,18 +63,19 @@ final class YardRoom implements ManagersDay, Room
     public function decisions(): array
     {
         return array_values(Hold::query()
-            ->with('unit:id,core_tag')
+            ->join('units', 'units.id', '=', 'holds.unit_id')
             ->whereNull('lifted_at')
             ->orderBy('placed_at')
             ->limit(50)
-            ->get()
+            ->toBase()
+            ->get(['holds.reason', 'holds.placed_at', 'units.core_tag'])
             ->map(
-                fn (Hold $h) => new Decision(
+                fn (\stdClass $h) => new Decision(
                     'hold',
-                    $h->unit->core_tag,
+                    $h->core_tag,
                     "On hold: $h->reason",
-                    $h->placed_at->toIso8601ZuluString(),
-                    "/units/{$h->unit->core_tag}",
+                    (new Carbon($h->placed_at))->toIso8601ZuluString(),
+                    "/units/$h->core_tag",
                 ),
             )
             ->values()

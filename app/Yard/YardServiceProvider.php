@@ -27,6 +27,7 @@ final class YardServiceProvider extends ServiceProvider
     {
         $this->app->scoped(KeptCatalog::class);
         $this->app->scoped(PeopleNames::class);
+        $this->app->scoped(UnitInHand::class);
         $this->app->scoped(Gatekeeper::class);
         $this->app->scoped(Ledger::class);
         $this->app->scoped(HouseRules::class);

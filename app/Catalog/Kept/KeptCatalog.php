@@ -5,6 +5,7 @@ namespace App\Catalog\Kept;
 use App\Catalog\Models\Family;
 use App\Kernel\Ledger\Ledger;
 use Closure;
+use Illuminate\Database\Query\Builder;
 use Illuminate\Support\Facades\Cache;
 
 /**
@@ -25,6 +26,8 @@ final class KeptCatalog
         'job_types',
         'vehicles',
         'applications',
+        'conversions',
+        'parts',
     ];
 
     private const KEPT_S = 86400;
@@ -80,6 +83,12 @@ final class KeptCatalog
         }
 
         return array_map(fn (array $row): object => (object) $row, $rows);
+    }
+
+    /** @return array<mixed> rows of a question about these tables, and no others */
+    public function answers(Builder $question): array
+    {
+        return $this->rows($question->toSql(), $question->getBindings(), fn (): array => $question->get()->all());
     }
 
     /** The hash of the last event of the catalog; empty where there is none. */

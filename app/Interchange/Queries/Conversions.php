@@ -2,6 +2,7 @@
 
 namespace App\Interchange\Queries;
 
+use App\Catalog\Kept\KeptCatalog;
 use App\Shop\HouseRules;
 use Illuminate\Support\Facades\DB;
 use Yard\Core\Interchange\Conversion;
@@ -13,7 +14,7 @@ use Yard\Core\Interchange\Step;
  */
 final class Conversions
 {
-    public function __construct(private readonly HouseRules $rules)
+    public function __construct(private readonly HouseRules $rules, private readonly KeptCatalog $kept)
     {
     }
 
@@ -35,9 +36,7 @@ final class Conversions
         }
         $in = implode(',', array_map(intval(...), $variantIds));
 
-        return array_values(
-            DB::select(
-                <<<SQL
+        $sql = <<<SQL
             WITH RECURSIVE reached AS (
                 SELECT id FROM variants WHERE id IN ($in) UNION SELECT c.$far FROM conversions c JOIN reached r ON
                     c.$near = r.id
@@ -46,10 +45,11 @@ final class Conversions
             f.code AS from_code,
             t.code AS to_code FROM conversions c JOIN reached r ON c.$near = r.id JOIN variants f ON f.id =
                 c.from_variant_id JOIN variants t ON t.id = c.to_variant_id ORDER BY c.id
-            SQL
-                ,
-            ),
-        );
+            SQL;
+        /** @var list<\stdClass> $found */
+        $found = $this->kept->rows($sql, [], fn (): array => DB::select($sql));
+
+        return $found;
     }
 
     /**
@@ -66,7 +66,7 @@ final class Conversions
         }
         $nodes = array_fill_keys([...$from, ...$to], true);
         $steps = [];
-        $byCode = $this->known[implode(',', array_column($conversions, 'code'))] ??= self::writtenOut($conversions);
+        $byCode = $this->known[implode(',', array_column($conversions, 'code'))] ??= $this->writtenOut($conversions);
         foreach ($conversions as $c) {
             $nodes += [$c->from_code => true, $c->to_code => true];
             $steps[] = new Step(
@@ -95,13 +95,13 @@ final class Conversions
      * @param  list<\stdClass>  $conversions
      * @return array<string, array<string, mixed>> each conversion with its parts at today's price
      */
-    private static function writtenOut(array $conversions): array
+    private function writtenOut(array $conversions): array
     {
         $items = array_map(fn (\stdClass $c) => json_decode($c->parts, true), $conversions);
-        $prices = DB::table('parts')
-            ->whereIn('number', array_unique(array_column(array_merge(...$items), 'part')))
-            ->get(['number', 'name', 'price'])
-            ->keyBy('number');
+        $numbers = array_unique(array_column(array_merge(...$items), 'part'));
+        $prices = array_column($this->kept->answers(
+            DB::table('parts')->whereIn('number', $numbers)->select(['number', 'name', 'price']),
+        ), null, 'number');
         $out = [];
         foreach ($conversions as $i => $c) {
             $parts = array_map(

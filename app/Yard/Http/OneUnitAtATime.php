@@ -6,11 +6,16 @@ use App\Kernel\Http\Serialiser;
 use App\Yard\Contracts\OfUnit;
 use App\Yard\Models\Build;
 use App\Yard\Models\Unit;
+use App\Yard\UnitInHand;
 use Illuminate\Http\Request;
 
 /** Writes on one unit come one after the other, whatever station they come from. */
 final class OneUnitAtATime implements Serialiser
 {
+    public function __construct(private readonly UnitInHand $inHand)
+    {
+    }
+
     public function subjectOf(Request $request): ?int
     {
         foreach ($request->route()?->parameters() ?? [] as $name => $value) {
@@ -28,6 +33,6 @@ final class OneUnitAtATime implements Serialiser
 
     public function lock(int $subject): void
     {
-        Unit::query()->whereKey($subject)->lockForUpdate()->toBase()->first(['id']);
+        $this->inHand->hold(Unit::query()->whereKey($subject)->lockForUpdate()->first());
     }
 }

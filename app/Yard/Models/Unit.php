@@ -11,6 +11,7 @@ use App\Kernel\Refusal;
 use App\Shop\Models\Customer;
 use App\Shop\Models\Person;
 use App\Yard\StationName;
+use App\Yard\UnitInHand;
 use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Database\Eloquent\Relations\BelongsTo;
 use Illuminate\Database\Eloquent\Relations\HasMany;
@@ -287,7 +288,7 @@ final class Unit extends AccountedRecord implements Subject
     /** @param  string  $number core tag or unit serial, as scanned */
     public static function byNumber(string $number): self
     {
-        return self::numbered(self::query(), $number);
+        return app(UnitInHand::class)->take($number) ?? self::numbered(self::query(), $number);
     }
 
     /**

@@ -126,19 +126,21 @@ final class DynoVerdicts implements DynoRecord
     public function waiting(): array
     {
         return array_values(Run::ofUnits()
-            ->with('build.unit:id,core_tag')
-            ->where('state', 'analysed')
-            ->whereNull('verdict')
-            ->orderBy('ended_at')
+            ->join('builds', 'builds.id', '=', 'dyno_runs.build_id')
+            ->join('units', 'units.id', '=', 'builds.unit_id')
+            ->where('dyno_runs.state', 'analysed')
+            ->whereNull('dyno_runs.verdict')
+            ->orderBy('dyno_runs.ended_at')
             ->limit(50)
-            ->get()
+            ->toBase()
+            ->get(['dyno_runs.ended_at', 'dyno_runs.queued_at', 'builds.serial', 'units.core_tag'])
             ->map(
-                fn (Run $r) => new Decision(
+                fn (\stdClass $r) => new Decision(
                     'verdict',
-                    $r->build->unit->core_tag,
-                    "Dyno run of {$r->build->serial}.",
-                    ($r->ended_at ?? $r->queued_at)->toIso8601ZuluString(),
-                    "/units/{$r->build->unit->core_tag}/dyno",
+                    $r->core_tag,
+                    "Dyno run of $r->serial.",
+                    (new Carbon($r->ended_at ?? $r->queued_at))->toIso8601ZuluString(),
+                    "/units/$r->core_tag/dyno",
                 ),
             )
             ->values()

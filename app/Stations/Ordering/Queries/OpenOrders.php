@@ -7,6 +7,7 @@ use App\Yard\Contracts\MoneyFigure;
 use App\Yard\Models\Build;
 use App\Yard\StationName;
 use Illuminate\Database\Eloquent\Builder;
+use Illuminate\Support\Carbon;
 
 /** Orders that wait to be released, and what the builds in work are worth. */
 final class OpenOrders
@@ -15,19 +16,21 @@ final class OpenOrders
     public function decisions(): array
     {
         return array_values(Build::query()
-            ->with('unit:id,core_tag,station', 'package:id,name')
-            ->where('state', 'draft')
-            ->whereRelation('unit', 'station', StationName::Ordering)
-            ->orderBy('created_at')
+            ->join('units', 'units.id', '=', 'builds.unit_id')
+            ->join('packages', 'packages.id', '=', 'builds.package_id')
+            ->where('builds.state', 'draft')
+            ->where('units.station', StationName::Ordering)
+            ->orderBy('builds.created_at')
             ->limit(50)
-            ->get()
+            ->toBase()
+            ->get(['builds.price', 'builds.created_at', 'packages.name', 'units.core_tag'])
             ->map(
-                fn (Build $b) => new Decision(
+                fn (\stdClass $b) => new Decision(
                     'release',
-                    $b->unit->core_tag,
-                    "Order: {$b->package->name}, ".number_format((float) $b->price, 2).'.',
-                    $b->created_at->toIso8601ZuluString(),
-                    "/units/{$b->unit->core_tag}/ordering",
+                    $b->core_tag,
+                    "Order: $b->name, ".number_format((float) $b->price, 2).'.',
+                    (new Carbon($b->created_at))->toIso8601ZuluString(),
+                    "/units/$b->core_tag/ordering",
                 ),
             )
             ->values()

@@ -2,6 +2,7 @@
 
 namespace App\Stations\Ordering\Queries;
 
+use App\Catalog\Kept\KeptCatalog;
 use App\Catalog\Models\Family;
 use App\Catalog\Models\FamilySpec;
 use App\Catalog\Models\JobType;
@@ -33,7 +34,7 @@ final class Specification
     /** How long the answer to a question is kept, seconds; another question has another key. */
     private const KEPT_S = 86400;
 
-    public function __construct(private readonly HouseRules $rules)
+    public function __construct(private readonly HouseRules $rules, private readonly KeptCatalog $kept)
     {
     }
 
@@ -361,21 +362,24 @@ final class Specification
     {
         $counts = array_column($bom, 'count', 'part');
 
-        return array_values(
+        /** @var list<\stdClass> $parts */
+        $parts = $this->kept->answers(
             Part::query()
                 ->whereIn('number', array_map(strval(...), array_keys($counts)))
                 ->orderBy('number')
-                ->get()
-                ->map(
-                    fn (Part $p) => [
-                        'part' => $p->number,
-                        'name' => $p->name,
-                        'kind' => $p->kind,
-                        'count' => $counts[$p->number],
-                        'price' => (float) $p->price,
-                    ],
-                )
-                ->all(),
+                ->toBase()
+                ->select(['number', 'name', 'kind', 'price']),
+        );
+
+        return array_map(
+            fn (\stdClass $p) => [
+                'part' => $p->number,
+                'name' => $p->name,
+                'kind' => $p->kind,
+                'count' => $counts[$p->number],
+                'price' => (float) $p->price,
+            ],
+            $parts,
         );
     }
 }

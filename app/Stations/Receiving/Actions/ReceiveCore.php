@@ -21,6 +21,7 @@ use App\Yard\Actions\PlaceHold;
 use App\Yard\Contracts\Clues;
 use App\Yard\Models\Unit;
 use App\Yard\StationName;
+use Illuminate\Database\UniqueConstraintViolationException;
 use Yard\Core\Credit\CoreCredit;
 use Yard\Core\Credit\Grade;
 use Yard\Core\Credit\Grading;
@@ -64,9 +65,6 @@ final class ReceiveCore
     /** @param  array<string, mixed>  $in validated by IntakeRules */
     public function receive(array $in, Person $by): Unit
     {
-        if (Unit::query()->where('core_tag', $in['coreTag'])->exists()) {
-            throw Refusal::at('/coreTag', "The tag {$in['coreTag']} is already on another core.");
-        }
         $jobType =
             JobType::query()->where('code', $in['jobType'])->first() ??
             throw Refusal::at('/jobType', "There is no job type \"{$in['jobType']}\".");
@@ -79,7 +77,11 @@ final class ReceiveCore
             'station' => $jobType->route[0],
         ]);
         $unit->setRelation('jobType', $jobType);
-        $this->fill($unit, $in);
+        try {
+            $this->fill($unit, $in);
+        } catch (UniqueConstraintViolationException) { // of a core that is new, only the tag can be there already
+            throw Refusal::at('/coreTag', "The tag {$in['coreTag']} is already on another core.");
+        }
         if ($unit->grade === 'X') {
             $unit->update(['station' => StationName::Closed]);
         }

@@ -5,6 +5,7 @@ namespace App\Stations\Returns\Queries;
 use App\Stations\Returns\Models\UnitReturn;
 use App\Yard\Contracts\Decision;
 use App\Yard\Contracts\MoneyFigure;
+use Illuminate\Support\Carbon;
 
 /** Returns nobody has decided yet. */
 final class OpenReturns
@@ -13,18 +14,19 @@ final class OpenReturns
     public function decisions(): array
     {
         return array_values(UnitReturn::query()
-            ->with('unit:id,core_tag')
-            ->whereNull('verdict')
-            ->orderBy('opened_at')
+            ->join('units', 'units.id', '=', 'returns.unit_id')
+            ->whereNull('returns.verdict')
+            ->orderBy('returns.opened_at')
             ->limit(50)
-            ->get()
+            ->toBase()
+            ->get(['returns.number', 'returns.complaint', 'returns.opened_at', 'units.core_tag'])
             ->map(
-                fn (UnitReturn $r) => new Decision(
+                fn (\stdClass $r) => new Decision(
                     'return',
-                    $r->unit->core_tag,
+                    $r->core_tag,
                     "$r->number: $r->complaint",
-                    $r->opened_at->toIso8601ZuluString(),
-                    "/units/{$r->unit->core_tag}/returns",
+                    (new Carbon($r->opened_at))->toIso8601ZuluString(),
+                    "/units/$r->core_tag/returns",
                 ),
             )
             ->values()
