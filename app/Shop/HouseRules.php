@@ -31,9 +31,19 @@ final class HouseRules
 
     public function own(string $code): ?HouseRule
     {
-        $this->set ??= HouseRule::query()->get()->keyBy('code')->all();
+        return $this->set()[$code] ?? null;
+    }
 
-        return $this->set[$code] ?? null;
+    /** @return array<string, HouseRule> */
+    private function set(): array
+    {
+        return $this->set ??= HouseRule::query()->get()->keyBy('code')->all();
+    }
+
+    /** @return array<string, array{string, string}> what the shop has set, and why, by code */
+    public function inForce(): array
+    {
+        return array_map(fn (HouseRule $r): array => [$r->choice, $r->reason], $this->set());
     }
 
     /** Why the house holds to it: its own reason, or the source of what is shipped. */

@@ -4,6 +4,8 @@ declare(strict_types=1);
 
 namespace Yard\Core\Tests;
 
+use Yard\Core\Maths\Special;
+
 final class EvidenceTest extends CoreTestCase
 {
     /** Three hypotheses, one two-valued test: closed form. */
@@ -266,5 +268,21 @@ final class EvidenceTest extends CoreTestCase
             'missing-range',
             '/features/0',
         );
+    }
+
+    /** Abramowitz & Stegun, tables 7.1 and 26.1 (values from memory); the incomplete gamma function everywhere else. */
+    public function test_the_error_function_agrees_with_tables_and_with_the_incomplete_gamma_function(): void
+    {
+        $tables = [[0.1, 0.1124629160], [0.5, 0.5204998778], [1.0, 0.8427007929], [2.0, 0.9953222650]];
+        foreach ($tables as [$x, $erf]) {
+            $this->assertEqualsWithDelta($erf, 1.0 - Special::erfc($x), 5e-11, "erf $x");
+        }
+        $this->assertEqualsWithDelta(0.841344746068543, Special::normalCdf(1.0), 1e-15);
+        for ($x = -6.0; $x < 26.0; $x += 0.03) {
+            $upper = Special::gammaQ(0.5, $x * $x);
+            $expected = $x < 0.0 ? 2.0 - $upper : $upper;
+            $this->assertEqualsWithDelta(1.0, Special::erfc($x) / $expected, 2e-13, "erfc $x");
+        }
+        $this->assertSame([0.0, 2.0], [Special::erfc(40.0), Special::erfc(-40.0)]);
     }
 }

@@ -71,18 +71,25 @@ final class KeptCatalog
      */
     public function rows(string $sql, array $bindings, Closure $read): array
     {
-        $head = $this->on && ! $this->changed ? $this->head() : '';
-        if ($head === '') {
-            return $read();
-        }
-        $key = 'catalog:'.hash('xxh128', serialize([$head, $sql, $bindings]));
-        $rows = Cache::get($key);
-        if (! is_array($rows)) {
-            $rows = array_map(fn (mixed $row): array => (array) $row, $read());
-            Cache::put($key, $rows, self::KEPT_S);
-        }
+        $plain = fn (): array => array_map(fn (mixed $row): array => (array) $row, $read());
 
-        return array_map(fn (array $row): object => (object) $row, $rows);
+        return array_map(fn (array $row): object => (object) $row, $this->kept([$sql, $bindings], $plain));
+    }
+
+    /**
+     * Whatever follows from the catalog and from what is named; nothing else may go into it.
+     *
+     * @param  array<mixed>  $from  all else it follows from
+     * @param  Closure(): array<mixed>  $reckon
+     * @return array<mixed>
+     */
+    public function kept(array $from, Closure $reckon): array
+    {
+        $head = $this->on && ! $this->changed ? $this->head() : '';
+
+        return $head === ''
+            ? $reckon()
+            : Cache::remember('catalog:'.hash('xxh128', serialize([$head, $from])), self::KEPT_S, $reckon);
     }
 
     /** @return array<mixed> rows of a question about these tables, and no others */

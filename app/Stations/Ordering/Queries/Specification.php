@@ -16,7 +16,6 @@ use App\Stations\Ordering\Duty;
 use App\Yard\AskedOrder;
 use App\Yard\Models\Build;
 use Illuminate\Support\Collection;
-use Illuminate\Support\Facades\Cache;
 use Yard\Core\Input;
 use Yard\Core\Packages\PackageOrder;
 use Yard\Core\Power\Converter;
@@ -31,9 +30,6 @@ use Yard\Core\Power\VehicleLoad;
  */
 final class Specification
 {
-    /** How long the answer to a question is kept, seconds; another question has another key. */
-    private const KEPT_S = 86400;
-
     public function __construct(private readonly HouseRules $rules, private readonly KeptCatalog $kept)
     {
     }
@@ -48,20 +44,25 @@ final class Specification
         $asked = $build->asked();
         $unit = $build->unit;
 
-        $question = OrderQuestion::of(
-            $unit->knownFamily(),
-            $asked,
-            Duty::of($asked->duty, $build->vehicle),
-            $unit->variant,
-            $build->package,
-        );
-
         // An order that stands is asked for by many a screen: the same question has the same answer.
-        return $this->written($question, Cache::remember(
-            'order:'.hash('sha256', serialize([$question->input, $question->duty?->written()])),
-            self::KEPT_S,
-            fn (): array => $this->reckoned($question),
-        ));
+        return $this->kept->kept(
+            [
+                'order',
+                $asked,
+                $unit->family_id,
+                $unit->variant_id,
+                $build->package_id,
+                $build->vehicle_id,
+                $this->rules->inForce(),
+            ],
+            fn (): array => $this->of(
+                $unit->knownFamily(),
+                $asked,
+                Duty::of($asked->duty, $build->vehicle),
+                $unit->variant,
+                $build->package,
+            ),
+        );
     }
 
     /**
@@ -74,8 +75,9 @@ final class Specification
         AskedOrder $order,
         ?Duty $duty = null,
         ?Variant $variant = null,
+        ?Package $package = null,
     ): array {
-        $asked = OrderQuestion::of($family, $order, $duty, $variant);
+        $asked = OrderQuestion::of($family, $order, $duty, $variant, $package);
 
         return $this->written($asked, $this->reckoned($asked));
     }
