@@ -39,12 +39,15 @@ final class CoreBalance
         $customers = DB::table('customers AS c')
             ->where('c.core_account', true) // owed a core or sent one, ever
             ->when($typed !== '', fn ($q) => $q->where('c.name', 'like', addcslashes($typed, '%_\\').'%'));
-        $rows = (clone $customers)
-            ->leftJoinSub($owed, 'd', 'd.customer_id', '=', 'c.id')
+        $joined = fn (string $how): Collection => (clone $customers)
+            ->joinSub($owed, 'd', 'd.customer_id', '=', 'c.id', $how)
             ->orderByRaw(implode(', ', [...$by, 'c.name', 'c.id']))
             ->offset($skip)
             ->limit($size + 1)
             ->get(['c.id', 'c.code', 'c.name', 'owed', 'charged', 'overdue', 'oldest']);
+        // Who owes most comes first, and all who owe before those who do not: a page of theirs needs nobody else.
+        $rows = $direction !== '' && $sort !== '-customer' ? $joined('inner') : collect();
+        $rows = $rows->count() > $size ? $rows : $joined('left');
         $page = $rows->take($size);
         $came = self::received(DB::table('units AS u'))
             ->whereIn('u.customer_id', $page->pluck('id'))

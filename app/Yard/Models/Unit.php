@@ -285,6 +285,15 @@ final class Unit extends AccountedRecord implements Subject
             );
     }
 
+    /** @return array<string, Collection<int, \Illuminate\Database\Eloquent\Model>> lists that are known to be empty */
+    public function nothingOf(): array
+    {
+        return array_filter(
+            $this->getRelations(),
+            fn (mixed $rows): bool => $rows instanceof Collection && $rows->isEmpty(),
+        );
+    }
+
     /** @param  string  $number core tag or unit serial, as scanned */
     public static function byNumber(string $number): self
     {

@@ -22,7 +22,11 @@ final class RouteCard
      */
     public function of(Unit $unit, array $sections): array
     {
-        return $this->shown(self::whole()->findOrFail($unit->id), $sections);
+        $whole = self::whole()->findOrFail($unit->id);
+        // Of a unit that came a moment ago it is known what it does not have.
+        $whole->setRelations($whole->getRelations() + ($unit->wasRecentlyCreated ? $unit->nothingOf() : []));
+
+        return $this->shown($whole, $sections);
     }
 
     /**

@@ -21,6 +21,7 @@ use App\Yard\Actions\PlaceHold;
 use App\Yard\Contracts\Clues;
 use App\Yard\Models\Unit;
 use App\Yard\StationName;
+use Illuminate\Database\Eloquent\Collection;
 use Illuminate\Database\UniqueConstraintViolationException;
 use Yard\Core\Credit\CoreCredit;
 use Yard\Core\Credit\Grade;
@@ -95,8 +96,28 @@ final class ReceiveCore
             $this->receiveConverter($unit, $in['converter']);
         }
         $this->askForTheStory($unit, $by);
+        self::nothingOf($unit, $in);
 
         return $unit;
+    }
+
+    /**
+     * What it came without need not be looked up for the answer.
+     *
+     * @param  array<string, mixed>  $in
+     */
+    private static function nothingOf(Unit $unit, array $in): void
+    {
+        $lists = [
+            'troubleCodes' => ['codes' => 0],
+            'damageMarks' => ['damage' => 0],
+            'intakeParts' => ['missing' => 0, 'failedHard' => 0],
+        ];
+        foreach ($lists as $list => $fields) {
+            if (array_filter(array_intersect_key($in, $fields)) === []) {
+                $unit->setRelation($list, new Collection());
+            }
+        }
     }
 
     /** What was not told is asked for before the unit goes on. */
