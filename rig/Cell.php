@@ -16,6 +16,11 @@ final class Cell
     /** The other end is plugged in and says nothing, not even that it wrote down what came: nobody watches the unit. */
     private const UNHEARD_S = 5.0;
 
+    /** A pump that has not drawn after so many seconds draws air; the line stands at this share of what is asked. */
+    private const PRIMES_S = 10.0;
+
+    private const STANDS = 0.25;
+
     /** Samples in one message. */
     private const MOST_ROWS = 100;
 
@@ -52,6 +57,12 @@ final class Cell
     private array $places = [];
 
     private ?string $over = null;
+
+    /** @var array<string, float> serial => litres in the unit */
+    private array $filled = [];
+
+    /** @var array<string, bool> serial => its pump has drawn */
+    private array $primed = [];
 
     /** @param  float  $pace  seconds of the run a second by the clock */
     public function __construct(
@@ -93,7 +104,7 @@ final class Cell
         $message += ['type' => '', 'seq' => -1, 'run' => '', 'after' => -1];
         try {
             return match ($message['type']) {
-                'start' => $this->start($message),
+                'fill', 'prime', 'start' => $this->mounted($message),
                 'order' => $this->order($message),
                 'ack' => $this->acknowledged((int) $message['seq']),
                 'resume' => $this->resume((string) $message['run'], (int) $message['after']),
@@ -107,10 +118,12 @@ final class Cell
     }
 
     /**
+     * What is done with the unit before it turns under the program, and that it does.
+     *
      * @param  array<string, mixed>  $m
      * @return list<array<string, mixed>>
      */
-    private function start(array $m): array
+    private function mounted(array $m): array
     {
         if ($this->rig !== null) {
             return [['type' => 'error', 'code' => 'busy', 'message' => "Run $this->run is on the rig."]];
@@ -118,11 +131,28 @@ final class Cell
         if ($this->emergency) {
             throw new \InvalidArgumentException('The emergency stop is pressed; release it at the rig.');
         }
+
+        return match ($m['type']) {
+            'fill' => $this->fill($m),
+            'prime' => $this->prime($m),
+            default => $this->start($m),
+        };
+    }
+
+    /**
+     * @param  array<string, mixed>  $m
+     * @return list<array<string, mixed>>
+     */
+    private function start(array $m): array
+    {
         [$run, $end, $serial] = self::asked($m);
         $specimen = $this->specimen($serial);
+        if (self::needs($specimen) > 0.0 && ! isset($this->primed[$serial])) {
+            throw new \InvalidArgumentException('The unit was not filled and primed: it would run dry.');
+        }
         $faults = Faults::in($this->state);
         $seed = $faults->seed($serial) ?? crc32("$serial/$run") & 0x7FFFFFFF;
-        $rig = new Rig(new Built($specimen, $faults->of($serial)), $seed);
+        $rig = new Rig(new Built($specimen, $faults->of($serial)), $seed, $this->level($serial, $specimen));
         $journal = $this->journal($run);
         [$this->rig, $this->run, $this->end, $this->journal] = [$rig, $run, $end, $journal];
         [$this->next, $this->sent, $this->places, $this->orders, $this->over] = [0, 0, [], [], null];
@@ -130,6 +160,70 @@ final class Cell
         $this->write($rig->read());
 
         return [['type' => 'started', 'run' => $run]];
+    }
+
+    /** @param  array<string, mixed>  $specimen */
+    private static function needs(array $specimen): float
+    {
+        return (float) ($specimen['fluid_l'] ?? 0.0);
+    }
+
+    /**
+     * @param  array<string, mixed>  $specimen
+     * @return float share of its oil that is in it
+     */
+    private function level(string $serial, array $specimen): float
+    {
+        return self::needs($specimen) > 0.0 ? ($this->filled[$serial] ?? 0.0) / self::needs($specimen) : 1.0;
+    }
+
+    /**
+     * Brings the oil in the unit to so many litres.
+     *
+     * @param  array<string, mixed>  $m
+     * @return list<array<string, mixed>>
+     */
+    private function fill(array $m): array
+    {
+        $serial = (string) ($m['serial'] ?? '');
+        $most = 1.5 * self::needs($this->specimen($serial));
+        $litres = is_numeric($m['litres'] ?? null) ? (float) $m['litres'] : -1.0;
+        if ($litres < 0.0 || $litres > $most) {
+            throw new \InvalidArgumentException(sprintf('From 0 to %.1f litres go into this unit.', $most));
+        }
+        $this->filled[$serial] = $litres;
+        unset($this->primed[$serial]);
+
+        return [['type' => 'filled', 'litres' => $litres]];
+    }
+
+    /**
+     * Turns the pump slowly in park until the line stands.
+     *
+     * @param  array<string, mixed>  $m
+     * @return list<array<string, mixed>>
+     */
+    private function prime(array $m): array
+    {
+        $serial = (string) ($m['serial'] ?? '');
+        $specimen = $this->specimen($serial);
+        $built = new Built($specimen, Faults::in($this->state)->of($serial));
+        $rig = new Rig($built, 1, $this->level($serial, $specimen));
+        $rig->order(['gear' => 'P', 'throttle' => 0.0]);
+        while ($rig->time < self::PRIMES_S && $rig->line() < self::STANDS * $specimen['pressure']['idle_kpa']) {
+            $rig->sample();
+        }
+        if ($rig->time >= self::PRIMES_S) {
+            throw new \InvalidArgumentException(sprintf(
+                'The pump does not draw: %.1f of %.1f litres are in the unit, and the line stands at %.0f kPa.',
+                $this->filled[$serial] ?? 0.0,
+                self::needs($specimen),
+                $rig->line(),
+            ));
+        }
+        $this->primed[$serial] = true;
+
+        return [['type' => 'primed', 'seconds' => round($rig->time, 2), 'line_kpa' => round($rig->line(), 1)]];
     }
 
     /** @return resource */

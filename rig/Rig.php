@@ -101,7 +101,8 @@ final class Rig
 
     private int $steps = 0;
 
-    public function __construct(private readonly Built $unit, int $seed)
+    /** @param  float  $level  share of its oil that is in the unit */
+    public function __construct(private readonly Built $unit, int $seed, private readonly float $level = 1.0)
     {
         $train = $unit->file['train'];
         $joins = ['LU' => ['imp', $train['input']], 'HB' => [$train['output'], 'case']];
@@ -317,6 +318,12 @@ final class Rig
         $this->cooler += ($this->temperature - 7.0 * $this->unit->whole['cooler'] - $this->cooler) * $dt / 6.0;
     }
 
+    /** The line as it is, not as its sensor reads it, kPa. */
+    public function line(): float
+    {
+        return $this->line;
+    }
+
     /** Share of its torque the drive gives while a lower gear takes hold: little, then all of it again. */
     private function eased(): float
     {
@@ -330,9 +337,12 @@ final class Rig
         $full = (float) ($pressure['full_kpa'][$this->gear] ?? max(array_diff_key($pressure['full_kpa'], ['R' => 0])));
         $boost = min(1.0, 0.12 + 1.1 * $this->throttle);
         $asked = ($pressure['idle_kpa'] + ($full - $pressure['idle_kpa']) * $boost) * $whole['line'];
+        // Below nine tenths of its oil the filter begins to draw air, below four it has nothing else.
+        $drawn = max(0.0, min(1.0, ($this->level - 0.4) / 0.5));
         $oil = $whole['oilLost_s'] > 0.0 ? max(0.0, min(1.0, ($whole['oilLost_s'] - $this->time) / 15.0 + 1.0)) : 1.0;
         // A gear pump of 20 cm3 a turn against gaps that let through more the thinner the oil is.
-        $brings = max(0.0, $impeller) / (2.0 * M_PI) * 20.0 * (1.0 - 0.35 * $whole['air']) * (0.15 + 0.85 * $oil);
+        $swept = max(0.0, $impeller) / (2.0 * M_PI) * 20.0;
+        $brings = $swept * (1.0 - 0.35 * $whole['air']) * min($drawn, 0.15 + 0.85 * $oil);
         $needs = 55.0 * $thin * sqrt(max(1.0, $asked) / 1000.0) + 30.0 + $this->flow;
         $reached = $brings >= $needs ? $asked : $asked * ($brings / $needs) ** 2;
         if ($whole['spikes'] > 0.0) {

@@ -218,4 +218,38 @@ final class RigWireTest extends CoreTestCase
         $this->assertStringContainsString('no gear "17"', $this->next('error')['message']);
         $this->assertSame(0, $this->next('did')['n'], 'and the run goes on');
     }
+
+    public function test_a_unit_is_filled_and_primed_before_it_turns_under_load(): void
+    {
+        $file = ['fluid_l' => 9.0] + TestCell::specimen('RD4', 1);
+        file_put_contents("$this->state/specimens/VY-2.json", json_encode($file));
+        $start = ['type' => 'start', 'run' => '3', 'serial' => 'VY-2', 'end_s' => 4.0];
+        $refused = function (array $message, string $says): void {
+            $this->say($message);
+            $answer = $this->next('error', 'filled', 'primed', 'started');
+            $this->assertStringContainsString($says, $answer['message'] ?? $answer['type']);
+        };
+        $refused($start, 'it would run dry');
+        $refused(['type' => 'prime', 'serial' => 'VY-2'], 'does not draw: 0.0 of 9.0 litres');
+        $refused(['type' => 'fill', 'serial' => 'VY-2', 'litres' => 90], 'From 0 to 13.5 litres');
+        $refused(['type' => 'fill', 'serial' => 'VY-2', 'litres' => 'much'], 'From 0 to 13.5 litres');
+        $this->say(['type' => 'fill', 'serial' => 'VY-2', 'litres' => 3.0]);
+        $this->assertSame(3, (int) $this->next('filled')['litres']);
+        $refused(['type' => 'prime', 'serial' => 'VY-2'], 'does not draw: 3.0 of 9.0 litres');
+
+        $this->say(['type' => 'fill', 'serial' => 'VY-2', 'litres' => 9.0]);
+        $this->next('filled');
+        $refused($start, 'it would run dry');
+        $this->say(['type' => 'prime', 'serial' => 'VY-2']);
+        $this->assertGreaterThan(90.0, $this->next('primed')['line_kpa']);
+        $this->say($start);
+        $this->next('started');
+        $refused(['type' => 'fill', 'serial' => 'VY-2', 'litres' => 9.0], 'Run 3 is on the rig');
+        $this->say(['type' => 'abort']);
+        $this->assertSame('aborted', $this->next('ended')['why']);
+        touch("$this->state/emergency");
+        usleep(400_000);
+        $refused(['type' => 'prime', 'serial' => 'VY-2'], 'emergency stop is pressed');
+        unlink("$this->state/emergency");
+    }
 }

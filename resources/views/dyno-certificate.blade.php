@@ -16,6 +16,13 @@
     run {{ $run->id }}, loop {{ $run->loop_no }}, {{ $run->queued_at->format('j F Y, H:i') }} ·
     {{ $run->purpose === 'foreign' ? 'read in by' : "cell $run->cell," }} {{ $operator }}
 </p>
+@if (($run->program['fluid'] ?? null) !== null && isset($run->analysis['temperature']['start_degc']))
+    <p class="faint">
+        Filled with {{ $run->program['fluid']['litres'] }} l of {{ $run->program['fluid']['name'] }},
+        {{ round($run->analysis['temperature']['start_degc']) }} °C at the start and
+        {{ round($run->analysis['temperature']['end_degc']) }} °C at the end.
+    </p>
+@endif
 <p class="verdict">
     @if ($run->purpose === 'foreign')
         Recorded elsewhere, file {{ $run->specimen }}: measured, and no verdict on this unit.

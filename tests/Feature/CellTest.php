@@ -389,7 +389,15 @@ final class CellTest extends TestCase
         $run = $this->recorded(fn (array $rows) => $rows);
         $this->write("/dyno/runs/$run->id/verdict", ['verdict' => 'pass'])->assertOk();
         $page = (string) $this->get("/api/dyno/runs/$run->id/certificate")->assertOk()->getContent();
-        $must = [$run->trace_sha256, 'Passed', 'cell A', 'Shift delay', 'Time to engage', 'data:image/svg+xml'];
+        $must = [
+            $run->trace_sha256,
+            'Passed',
+            'cell A',
+            "Filled with {$run->program['fluid']['litres']} l of",
+            'Shift delay',
+            'Time to engage',
+            'data:image/svg+xml',
+        ];
         foreach ($must as $shown) {
             $this->assertStringContainsString((string) $shown, $page);
         }

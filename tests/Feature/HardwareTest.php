@@ -75,6 +75,7 @@ final class HardwareTest extends TestCase
         $this->assertNotEquals($power['capacities']['B2'], $file['capacities']['B2'], 'the wide band');
         $this->assertSame(2, $file['capacities']['lock-up']['frictionFaces'], 'the heavy converter');
         $this->assertArrayNotHasKey('lock-up', $file['travel_mm']);
+        $this->assertSame($unit->currentBuild->frozen()['fluid']['litres'], $file['fluid_l']);
 
         $id = $this->as('dyno')->write('/units/C-9001/dyno/runs', ['cell' => 'A'])->assertCreated()->json('id');
         $asked = Run::query()->findOrFail($id)->program;

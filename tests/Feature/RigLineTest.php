@@ -23,7 +23,7 @@ final class RigLineTest extends TestCase
     private bool $hungUp = false;
 
     /** @param  callable(ConnectionInterface, array<string, mixed>): void  $answer */
-    private function line(callable $answer): RigLine
+    private function line(callable $answer, array $before = []): RigLine
     {
         $server = new SocketServer('127.0.0.1:0');
         $server->on('connection', function (ConnectionInterface $gateway) use ($answer, $server): void {
@@ -48,6 +48,7 @@ final class RigLineTest extends TestCase
             function (string $state, ?string $why): void {
                 $this->ends[] = [$state, $why];
             },
+            $before,
         );
     }
 
@@ -94,5 +95,32 @@ final class RigLineTest extends TestCase
         self::until(fn () => $this->hungUp, 3.0);
         $this->assertSame(['start', 'abort'], $this->heard);
         $this->assertSame([], $this->ends, 'who hung up himself is not told that the cable broke');
+    }
+
+    public function test_the_unit_is_filled_and_primed_before_the_run_begins(): void
+    {
+        $answers = ['fill' => 'filled', 'prime' => 'primed', 'start' => 'started'];
+        $busy = true;
+        $rig = function (ConnectionInterface $gateway, array $message) use ($answers, &$busy): void {
+            $gateway->write($busy ? self::busy() : json_encode(['type' => $answers[$message['type']]])."\n");
+            $busy = false;
+        };
+        $line = $this->line($rig, [['type' => 'fill', 'litres' => 9.0], ['type' => 'prime']]);
+        self::until(fn () => count($this->told) > 2, 3.0);
+        $this->assertSame(['fill', 'fill', 'prime', 'start'], $this->heard, 'a rig still at rest is waited for');
+        $this->assertSame(['filled', 'primed', 'started'], $this->told);
+        $line->close();
+        self::until(fn () => $this->hungUp, 3.0);
+    }
+
+    public function test_a_pump_that_does_not_draw_ends_the_run_before_it_begins(): void
+    {
+        $dry = json_encode(['type' => 'error', 'message' => 'The pump does not draw.'])."\n";
+        $this->line(fn (ConnectionInterface $gateway, array $message) => $gateway->write(
+            $message['type'] === 'prime' ? $dry : '{"type":"filled"}'."\n",
+        ), [['type' => 'fill', 'litres' => 2.0], ['type' => 'prime']]);
+        self::until(fn () => $this->ends !== [], 3.0);
+        $this->assertSame([['failed', 'The test rig says: The pump does not draw.']], $this->ends);
+        $this->assertSame(['fill', 'prime'], $this->heard);
     }
 }

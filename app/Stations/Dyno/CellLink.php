@@ -109,7 +109,19 @@ final class CellLink
             $this->take(...),
             $this->told(...),
             fn (string $state, ?string $why) => ($this->guarded)(fn () => $this->finish($state, $why)),
+            self::before($run),
         );
+    }
+
+    /** @return list<array<string, mixed>> the unit is filled and primed; one of which nobody says how much it takes is not */
+    private static function before(Run $run): array
+    {
+        $litres = (float) ($run->program['fluid']['litres'] ?? 0.0);
+
+        return $litres <= 0.0 ? [] : [
+            ['type' => 'fill', 'serial' => $run->specimen, 'litres' => $litres],
+            ['type' => 'prime', 'serial' => $run->specimen],
+        ];
     }
 
     /** @param  array<string, mixed>  $message */

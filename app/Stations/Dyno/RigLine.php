@@ -48,11 +48,15 @@ final class RigLine
     /** Number of the next sample. */
     private int $next = 0;
 
+    /** How much of what is to be done before the run is done. */
+    private int $done = 0;
+
     /**
      * @param  array<string, mixed>  $start  the message that begins the run
      * @param  callable(list<mixed>): bool  $keep  takes rows in order; false when they are no samples
      * @param  callable(array<string, mixed>): void  $told  what else the rig says of the run
      * @param  callable(string, ?string): void  $end  state and what went wrong
+     * @param  list<array<string, mixed>>  $before  messages whose answers are waited for before it begins
      */
     public function __construct(
         private readonly int $port,
@@ -60,6 +64,7 @@ final class RigLine
         private $keep,
         private $told,
         private $end,
+        private readonly array $before = [],
     ) {
         $this->since = microtime(true);
         $this->connect();
@@ -109,9 +114,15 @@ final class RigLine
                 $this->away('The connection to the test rig broke off during the run.');
             }
         });
-        $this->send($this->started
-            ? ['type' => 'resume', 'run' => $this->start['run'], 'after' => $this->next - 1]
-            : $this->start);
+        $this->started
+            ? $this->send(['type' => 'resume', 'run' => $this->start['run'], 'after' => $this->next - 1])
+            : $this->begin();
+    }
+
+    /** What comes first: the next step before the run, or the run itself. */
+    private function begin(): void
+    {
+        $this->send($this->before[$this->done] ?? $this->start);
     }
 
     private function away(string $why): void
@@ -169,7 +180,17 @@ final class RigLine
                 $this->refused($message);
                 break;
             default:
-                ($this->told)($message);
+                $this->other($message);
+        }
+    }
+
+    /** @param  array<string, mixed>  $message */
+    private function other(array $message): void
+    {
+        ($this->told)($message);
+        if (in_array($message['type'] ?? '', ['filled', 'primed'], true) && ! $this->started) {
+            $this->done++;
+            $this->begin();
         }
     }
 
@@ -178,7 +199,7 @@ final class RigLine
     {
         $busy = ($message['code'] ?? '') === 'busy' && ! $this->started;
         if ($busy && microtime(true) - $this->since < self::BUSY_S) {
-            Loop::addTimer(self::RETRY_S, fn () => $this->send($this->start));
+            Loop::addTimer(self::RETRY_S, $this->begin(...));
 
             return;
         }

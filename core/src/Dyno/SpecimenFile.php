@@ -23,6 +23,7 @@ final class SpecimenFile
      * @param  array<string, mixed>|null  $control  solenoids and what they make
      * @param  array<string, float>  $travel  element => clearance its piston has to take up, as built, mm
      * @param  array<string, float>  $meant  the same as the specification aims at, mm
+     * @param  float  $fluid  what is filled in, litres; 0: nobody says
      * @return array<string, mixed>
      */
     public static function of(
@@ -33,6 +34,7 @@ final class SpecimenFile
         ?array $control,
         array $travel = [],
         array $meant = [],
+        float $fluid = 0.0,
     ): array {
         return [
             'format' => self::FORMAT,
@@ -43,6 +45,7 @@ final class SpecimenFile
             'accumulators' => (object) array_map(self::accumulator(...), $power['accumulators'] ?? []),
             'pressure' => ['idle_kpa' => $power['spring_kpa'], 'full_kpa' => $power['pressure_kpa']],
             'lockup' => ($power['lockup'] ?? false) !== false,
+            'fluid_l' => $fluid,
             'control' => $control,
             'travel_mm' => (object) $travel,
             'travelMeant_mm' => (object) $meant,

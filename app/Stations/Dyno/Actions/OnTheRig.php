@@ -55,6 +55,7 @@ final class OnTheRig
             $family->body['control'] ?? null,
             $travel,
             $meant,
+            (float) ($build->frozen()['fluid']['litres'] ?? 0.0),
         );
     }
 }

@@ -86,6 +86,7 @@ final class StartRun
             'queued_at' => now(),
             'program' => $asked + [
                 'rate_hz' => $program['rate_hz'],
+                'fluid' => $build->frozen()['fluid'] ?? null,
                 'ratios' => ApplyChart::read(Input::of($build->frozen()['train']))->ratios(),
                 'source' => $program['source'],
                 'confidence' => $program['confidence'],

@@ -59,7 +59,7 @@ final class DynoSection implements Section
             'cells' => $this->cells->brief(),
             'loop' => $this->verdicts->loop($build),
             'due' => in_array(StationName::Dyno, $unit->jobType->stations(), true),
-            'program' => self::program($build->frozen()['testProgram']),
+            'program' => self::program($build->frozen()),
             'elements' => array_map(
                 fn (array $e) => ['id' => $e['id'], 'name' => $e['name'] ?? $e['id']],
                 $build->frozen()['train']['elements'],
@@ -77,12 +77,15 @@ final class DynoSection implements Section
     }
 
     /**
-     * @param  array<string, mixed>|null  $program
+     * @param  array<string, mixed>  $frozen  the specification of the build
      * @return array<string, mixed>|null
      */
-    private static function program(?array $program): ?array
+    private static function program(array $frozen): ?array
     {
+        $program = $frozen['testProgram'];
+
         return $program === null ? null : [
+            'fluid' => $frozen['fluid'] ?? null,
             'seconds' => $program['end'],
             'steps' => $program['steps'],
             'limits' => $program['limits'],

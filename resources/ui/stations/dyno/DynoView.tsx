@@ -124,9 +124,21 @@ function Start({ section, card, onCard, onStarted }: StartProps) {
                     </div>
                 ))}
             </div>
+            <Filled program={section.program} />
             <HeldAgainst program={section.program} />
             <ProblemNote problem={problem} />
         </Panel>
+    );
+}
+
+/** What the rig does before the first step. */
+function Filled({ program }: Pick<SectionProps<'dyno'>['section'], 'program'>) {
+    if (!program?.fluid) return null;
+    return (
+        <p className="mt-2 text-sm">
+            The rig fills <span className="num">{program.fluid.litres} l</span> of {program.fluid.name} and primes the
+            pump; the clock of the program starts when the line stands.
+        </p>
     );
 }
 
