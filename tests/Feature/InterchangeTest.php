@@ -169,6 +169,7 @@ final class InterchangeTest extends TestCase
             '/money/core-balances',
             '/catalog/entries?kind=applications',
         ];
+        array_map($count, $paths); // what the catalog says is asked once
         $few = array_map($count, $paths);
         foreach (range(2, 9) as $n) {
             $this->bringTo('ordering', "C-900$n");
