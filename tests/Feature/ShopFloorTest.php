@@ -319,8 +319,9 @@ final class ShopFloorTest extends TestCase
 
             return count(DB::getQueryLog());
         };
-        $few = $count();
         $options = DB::table('options')->where('family_id', $this->unit()->family_id);
+        $options->clone()->where('id', 0)->update(['name' => '']); // who wrote to the catalog reads its tables
+        $few = $count();
         $row = (array) $options->clone()->where('code', 'deep-pan')->first();
         foreach (range(1, 30) as $n) {
             DB::table('options')->insert(
