@@ -75,6 +75,28 @@ final class KeptCatalogTest extends TestCase
         $this->assertSame('By hand', $this->form()[0]);
     }
 
+    public function test_a_disk_that_takes_nothing_any_more_answers_all_the_same(): void
+    {
+        $full = new class()
+        {
+            public int $refused = 0;
+
+            public function get(): mixed
+            {
+                return null;
+            }
+
+            public function put(): never
+            {
+                $this->refused++;
+                throw new \ErrorException('No space left on device');
+            }
+        };
+        Cache::swap($full);
+        $this->assertSame($this->form(), $this->form(), 'and asks again each time');
+        $this->assertGreaterThan(4, $full->refused);
+    }
+
     public function test_commands_and_workers_read_the_tables(): void
     {
         $this->form();

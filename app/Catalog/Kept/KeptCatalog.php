@@ -87,9 +87,19 @@ final class KeptCatalog
     {
         $head = $this->on && ! $this->changed ? $this->head() : '';
 
-        return $head === ''
-            ? $reckon()
-            : Cache::remember('catalog:'.hash('xxh128', serialize([$head, $from])), self::KEPT_S, $reckon);
+        if ($head === '') {
+            return $reckon();
+        }
+        $key = 'catalog:'.hash('xxh128', serialize([$head, $from]));
+        $kept = Cache::get($key);
+        if (is_array($kept)) {
+            return $kept;
+        }
+        $found = $reckon();
+        // A full disk keeps nothing; what was asked is answered all the same.
+        rescue(fn () => Cache::put($key, $found, self::KEPT_S), report: false);
+
+        return $found;
     }
 
     /** @return array<mixed> rows of a question about these tables, and no others */
