@@ -113,7 +113,7 @@ final class CellLink
         );
     }
 
-    /** @return list<array<string, mixed>> the unit is filled and primed; one of which nobody says how much it takes is not */
+    /** @return list<array<string, mixed>> filling and priming, where it is known how much the unit takes */
     private static function before(Run $run): array
     {
         $litres = (float) ($run->program['fluid']['litres'] ?? 0.0);

@@ -55,7 +55,7 @@ const openOf = (sure: { flare_rpm: Bounds; duration_s: Bounds }[]) => {
     return `shift times ±${seconds} s, flares ±${speed} rev/min`;
 };
 
-/** What the trace says beside the checks: slip within a gear, changes and stretches it cannot measure, what noise hides. */
+/** What the trace says beside the checks: slip in gear, what could not be measured, what the noise leaves open. */
 export function Found({ analysis }: { analysis: Analysis | null | undefined }) {
     const { shifts = [], slips = [], unmeasured = [], warnings = [] } = analysis ?? {};
     const sure = shifts.flatMap((s) => (s.confidence ? [s.confidence] : []));
