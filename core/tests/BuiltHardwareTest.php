@@ -98,7 +98,7 @@ final class BuiltHardwareTest extends CoreTestCase
         $this->assertSame(['cooler'], array_keys($plain['reference']), 'torque is told with the converter locked');
     }
 
-    /** @return array<string, array{string, string, list<string>}> family, and the variant and options furthest from it */
+    /** @return array<string, array{string, string, list<string>}> family, and variant and options furthest from it */
     public static function furthest(): array
     {
         return [
