@@ -97,6 +97,16 @@ final class KeptCatalogTest extends TestCase
         $this->assertGreaterThan(4, $full->refused);
     }
 
+    public function test_a_question_that_looks_at_other_tables_is_asked_each_time(): void
+    {
+        app(KeptCatalog::class)->begin();
+        $units = fn (): int => JobType::query()->selectRaw('(SELECT COUNT(*) FROM units) AS n')->toBase()->first()->n;
+        $before = $units();
+        $this->receive();
+        app(KeptCatalog::class)->begin();
+        $this->assertSame($before + 1, $units());
+    }
+
     public function test_commands_and_workers_read_the_tables(): void
     {
         $this->form();

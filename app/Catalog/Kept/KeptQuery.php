@@ -23,6 +23,7 @@ final class KeptQuery extends Builder
         return $this->lock === null &&
             $this->unions === null &&
             array_diff($this->tables(), KeptCatalog::TABLES) === [] &&
+            array_filter($this->columns ?? [], fn (mixed $column): bool => ! is_string($column)) === [] &&
             array_diff(array_column($this->wheres, 'type'), self::PLAIN) === [] &&
             array_filter($this->getBindings(), fn (mixed $value): bool => ! is_scalar($value)) === [];
     }
