@@ -85,6 +85,9 @@ final class Built
     /** Torque the converter's clutch holds for each kPa behind its piston, Nm; none where it has no such clutch. */
     public float $lockUp;
 
+    /** How the friction of that clutch goes over slip, 1 as it begins to slide. */
+    public readonly Friction $lockUpLining;
+
     /** @var array<string, array{string, float}> channel => how its sensor is ill, how badly */
     public array $sensors = [];
 
@@ -112,7 +115,9 @@ final class Built
             $file = $this->teeth($file, $fault);
         }
         $this->file = $file;
-        $this->lockUp = ($file['lockup'] ?? true) === true ? self::holds($file['capacities']['lock-up'] ?? null) : 0.0;
+        $lockUp = $file['capacities']['lock-up'] ?? [];
+        $this->lockUp = ($file['lockup'] ?? true) === true ? self::holds($lockUp) : 0.0;
+        $this->lockUpLining = self::slides($lockUp);
         $this->chart();
         foreach ($file['train']['elements'] as $element) {
             $this->element($element);
@@ -122,10 +127,10 @@ final class Built
         }
     }
 
-    /** @param  array<string, float|int|string>|null  $as  the clutch in the converter; null: a usual one */
-    private static function holds(?array $as): float
+    /** @param  array<string, mixed>  $as  the clutch in the converter; nothing said: a usual one */
+    private static function holds(array $as): float
     {
-        if ($as === null) {
+        if ($as === []) {
             return 0.62;
         }
         [$outer, $inner] = [$as['outerDiameter_mm'] / 2000.0, $as['innerDiameter_mm'] / 2000.0];
@@ -134,6 +139,15 @@ final class Built
         $radius = (2.0 / 3.0) * ($outer ** 3 - $inner ** 3) / ($outer ** 2 - $inner ** 2);
 
         return 1000.0 * $as['mu'] * $as['frictionFaces'] * $piston * $radius * ($as['pressureFactor'] ?? 1.0);
+    }
+
+    /** @param  array<string, mixed>  $as  the clutch in the converter */
+    private static function slides(array $as): Friction
+    {
+        $lining = self::lining($as);
+        $radius = (($as['outerDiameter_mm'] ?? 260.0) + ($as['innerDiameter_mm'] ?? 216.0)) / 4000.0;
+
+        return new Friction(1.0, $radius, $lining['staticRatio'], $lining['muFall_s_per_m']);
     }
 
     /** Gears, what each lets on, and what each element then carries. */
@@ -183,9 +197,9 @@ final class Built
      */
     private static function parts(array $as): array
     {
-        $common = ['returnForce_n' => (float) $as['returnForce_n'], 'mu' => (float) $as['mu'], 'muFall' => 0.0];
+        $common = ['returnForce_n' => (float) $as['returnForce_n'], 'mu' => (float) $as['mu']];
 
-        return $common + (($as['kind'] ?? '') === 'band' ? [
+        return $common + self::lining($as) + (($as['kind'] ?? '') === 'band' ? [
             'pistonArea_cm2' => (M_PI * $as['servoDiameter_mm'] ** 2) / 400.0,
             'wrap_rad' => deg2rad((float) $as['wrap_deg']),
             'lever' => (float) $as['leverRatio'],
@@ -196,6 +210,18 @@ final class Built
             'faces' => (int) $as['frictionFaces'],
             'radius_m' => ($as['outerDiameter_mm'] + $as['innerDiameter_mm']) / 4000.0,
         ]);
+    }
+
+    /**
+     * @param  array<string, mixed>  $as
+     * @return array{staticRatio: float, muFall_s_per_m: float} how its friction goes over slip
+     */
+    private static function lining(array $as): array
+    {
+        return [
+            'staticRatio' => (float) ($as['lining']['staticRatio'] ?? 0.94),
+            'muFall_s_per_m' => (float) ($as['lining']['muFall_s_per_m'] ?? 0.0),
+        ];
     }
 
     /** @return array<string, float> what the oil has to fill, and through what */
@@ -287,8 +313,11 @@ final class Built
         isset($this->holders[$where]) || throw new \InvalidArgumentException("There is no element \"$where\".");
         $h = &$this->holders[$where];
         match ($fault) {
-            'worn-pack' => [$h['mu'], $h['travel_mm']] = [
-                $h['mu'] * (1.0 - 0.8 * $severity), $h['travel_mm'] * (1.0 + 0.6 * $severity),
+            // A glazed lining carries less, and grabs as it comes to rest.
+            'worn-pack' => [$h['mu'], $h['travel_mm'], $h['staticRatio']] = [
+                $h['mu'] * (1.0 - 0.8 * $severity),
+                $h['travel_mm'] * (1.0 + 0.6 * $severity),
+                $h['staticRatio'] + 0.2 * $severity,
             ],
             'leaking-piston' => $h['leak'] = 6.0 * $severity,
             'wrong-clearance' => $h['travel_mm'] *= 1.0 + 2.5 * $severity,

@@ -39,12 +39,15 @@ final class Holder
 
     private readonly float $stroke;
 
+    private readonly Friction $lining;
+
     /** @param  array<string, mixed>  $as  as built: see docs/formats/rig.md */
     public function __construct(private array $as)
     {
         $this->area = $as['pistonArea_cm2'];
         $this->touch = ($as['returnForce_n'] / $this->area) * 10.0;
         $this->stroke = ($this->area * $as['travel_mm']) / 10.0;
+        $this->lining = new Friction($as['mu'], $as['radius_m'], $as['staticRatio'], $as['muFall_s_per_m']);
     }
 
     /** Flow it takes at this line pressure, cm3/s, what leaks past its seals included; moves on by so many seconds. */
@@ -119,8 +122,7 @@ final class Holder
         // A waved plate takes up the first of the force softly.
         $cushion = $this->as['cushion_kpa'];
         $share = $cushion > 0.0 ? $over / ($over + $cushion * exp(-$over / $cushion)) : 1.0;
-        $speed = abs($slip);
-        $mu = $this->as['mu'] * (1.0 - 0.06 * exp(-$speed / 3.0) + $this->as['muFall'] * exp(-$speed / 8.0));
+        $mu = $this->lining->at($slip);
         $force = $over * $this->area * 0.1 * $share;
         if (isset($this->as['wrap_rad'])) {
             $pull = $force * $this->as['lever'] * $this->as['radius_m'];

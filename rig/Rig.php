@@ -367,7 +367,7 @@ final class Rig
         // The valve that hunts lets go and takes hold slowly; a lining that shudders loses grip as it slides, in beats.
         $swing = fn (float $hz): float => 0.5 + 0.5 * sin(2.0 * M_PI * $hz * $this->time);
         $hunt = $whole['hunt'] > 0.0 ? 1.0 - 0.96 * $whole['hunt'] * $swing(0.8) : 1.0;
-        $mu = 1.0;
+        $mu = $this->unit->lockUpLining->at($slip);
         if ($whole['shudder'] > 0.0) {
             $mu = (0.3 + 0.5 * exp(-abs($slip) / 4.0)) * (1.0 - 0.55 * $whole['shudder'] * $swing(9.0));
             $mu *= 1.0 - 0.5 * $whole['shudder'];

@@ -19,7 +19,8 @@ final class RigTest extends CoreTestCase
 {
     private const CLUTCH = [
         'pistonArea_cm2' => 100.0, 'returnForce_n' => 1000.0, 'travel_mm' => 1.0, 'travelMeant_mm' => 1.0, 'mu' => 0.12,
-        'muFall' => 0.0, 'cushion_kpa' => 0.0, 'leak' => 0.0, 'feed_mm2' => 3.0, 'feedMeant_mm2' => 3.0,
+        'staticRatio' => 0.94, 'muFall_s_per_m' => 0.0, 'cushion_kpa' => 0.0, 'leak' => 0.0, 'feed_mm2' => 3.0,
+        'feedMeant_mm2' => 3.0,
         'faces' => 8, 'radius_m' => 0.07, 'backed' => false, 'accumulator_cm3' => 0.0, 'accumulator_kpa' => [0.0, 0.0],
     ];
 
@@ -83,16 +84,55 @@ final class RigTest extends CoreTestCase
 
     public function test_a_clutch_fills_and_carries_by_its_piston_and_faces(): void
     {
-        $clutch = new Holder(self::CLUTCH);
-        $clutch->on = true;
-        for ($k = 0; $k < 1000; $k++) {
-            $clutch->fill(700.0, 0.001, 1.0);
-        }
+        $clutch = $this->filled([]);
         $this->assertEqualsWithDelta(100.0, $clutch->touch, 1e-9, '1,000 N on 100 cm2');
         $this->assertEqualsWithDelta(700.0, $clutch->pressure, 1.0);
         // mu N r (p A - F) = 0.12 x 8 x 0.07 m x 6,000 N
         $this->assertEqualsWithDelta(0.12 * 8 * 0.07 * 6000.0, $clutch->carries(50.0)[1], 2.0);
         $this->assertSame([0.0, 0.0], (new Holder(self::CLUTCH))->carries(50.0), 'without oil nothing');
+    }
+
+    /**
+     * A mass braked by a lining that loses a share k of its friction with each rad/s: J dw/dt = -T (1 - k w), so that
+     * 1 - k w grows with exp(k T t / J).
+     */
+    public function test_a_lining_carries_less_the_faster_it_slides(): void
+    {
+        $brake = $this->filled(['muFall_s_per_m' => 0.05, 'staticRatio' => 1.0]);
+        [$inertia, $k] = [2.0, 0.05 * 0.07];
+        $torque = 0.12 * 8 * 0.07 * 6000.0;
+        $train = new Train([], ['B' => ['a', 'case']], ['a' => $inertia]);
+        $train->step(0.001, ['a' => 150.0 * $inertia / 0.001], ['B' => [0.0, 0.0]]);
+        for ($t = 0; $t < 500; $t++) {
+            $train->step(0.001, [], ['B' => $brake->carries($train->slip('B'))]);
+        }
+        $left = (1.0 - (1.0 - $k * 150.0) * exp($k * $torque * 0.5 / $inertia)) / $k;
+        $this->assertEqualsWithDelta($left, $train->speed('a'), 0.05);
+        $even = 150.0 - $torque * 0.5 / $inertia;
+        $this->assertGreaterThan($even + 20.0, $left, 'an even friction would stop it sooner');
+    }
+
+    public function test_a_lining_that_grabs_carries_more_as_it_comes_to_rest(): void
+    {
+        $good = $this->filled(['staticRatio' => 0.94]);
+        $this->assertEqualsWithDelta(0.94, $good->carries(0.0)[1] / $good->carries(60.0)[1], 1e-6);
+        $unit = fn (array $faults): array => (new Built(TestCell::specimen('RD4', 1), $faults))->holders['C3'];
+        $glazed = $unit([['fault' => 'worn-pack', 'where' => 'C3', 'severity' => 0.7]]);
+        $this->assertGreaterThan(1.0, $glazed['staticRatio']);
+        $this->assertLessThan(0.5 * $unit([])['mu'], $glazed['mu'], 'and less all the same');
+        $this->assertGreaterThan(0.0, $unit([])['muFall_s_per_m'], 'the pack says how it falls');
+    }
+
+    /** @param  array<string, mixed>  $as */
+    private function filled(array $as): Holder
+    {
+        $clutch = new Holder($as + self::CLUTCH);
+        $clutch->on = true;
+        for ($k = 0; $k < 1000; $k++) {
+            $clutch->fill(700.0, 0.001, 1.0);
+        }
+
+        return $clutch;
     }
 
     /** Through a sharp orifice q = 0.62 A sqrt(2 dp / rho) (Torricelli; contraction as common practice). */

@@ -84,6 +84,12 @@ final class CellLink
         }
     }
 
+    /** What the rig says of itself, as long as no run has the cable. */
+    public function look(): void
+    {
+        $this->run === null ? RigWatch::look($this->cell, $this->port) : RigWatch::runs($this->cell);
+    }
+
     private function connect(Run $run): void
     {
         $run->update(['state' => 'running', 'progress' => 0]);

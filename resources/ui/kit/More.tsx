@@ -1,21 +1,24 @@
 import { Disclosure, DisclosureButton, DisclosurePanel } from '@headlessui/react';
-import type { ReactNode } from 'react';
+import { type ReactNode, useState } from 'react';
 
 /**
  * What is there when it is wanted: closed until its line is pressed.
  *
  * @param open what must be seen opens by itself, also when that turns out later
+ * @param late it is not built before it is opened for the first time: for long lists of long things
  */
 export function More({
     title,
     children,
     open = false,
     className = '',
+    late = false,
 }: {
     title: ReactNode;
     children: ReactNode;
     open?: boolean;
     className?: string;
+    late?: boolean;
 }) {
     return (
         <Disclosure key={String(open)} defaultOpen={open} as="div" className={className}>
@@ -25,7 +28,16 @@ export function More({
                 </span>
                 {title}
             </DisclosureButton>
-            <DisclosurePanel unmount={false}>{children}</DisclosurePanel>
+            <DisclosurePanel unmount={false}>
+                {({ open }) => <Filled at={open || !late}>{children}</Filled>}
+            </DisclosurePanel>
         </Disclosure>
     );
+}
+
+/** Once it is there it stays, and keeps what was typed. */
+function Filled({ at, children }: { at: boolean; children: ReactNode }) {
+    const [filled, setFilled] = useState(at);
+    if (at && !filled) setFilled(true);
+    return filled && children;
 }

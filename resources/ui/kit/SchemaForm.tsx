@@ -306,6 +306,7 @@ function ListItem({ place, schema, value, onChange, onDrop, problems, at, readOn
     const structured = schema.type === 'object' || typeof value === 'object';
     return (
         <More
+            late
             className="border-b border-rule"
             open={open || problems.some((p) => p.pointer.startsWith(`${at}/`))}
             title={title}

@@ -3,6 +3,7 @@ import { afterEach, describe, expect, it, vi } from 'vitest';
 import type { Problem } from '../api/client';
 import { Choice, Field, Mark, ProblemNote, Select } from './basics';
 import { GaugeBar } from './GaugeBar';
+import { More } from './More';
 import { StackDrawing } from './StackDrawing';
 
 afterEach(cleanup);
@@ -182,5 +183,21 @@ describe('ProblemNote', () => {
     it('is silent without a problem', () => {
         const { container } = render(<ProblemNote problem={null} />);
         expect(container.innerHTML).toBe('');
+    });
+});
+
+describe('More', () => {
+    it('builds what is late when it is opened, and keeps what was typed when it is closed again', () => {
+        render(
+            <More late title="Ten thousand things">
+                <input aria-label="first of them" />
+            </More>,
+        );
+        const line = screen.getByRole('button', { name: 'Ten thousand things' });
+        expect(document.querySelector('input')).toBeNull();
+        fireEvent.click(line);
+        fireEvent.change(screen.getByLabelText('first of them'), { target: { value: 'typed' } });
+        fireEvent.click(line);
+        expect(document.querySelector('input')?.value).toBe('typed');
     });
 });

@@ -8,6 +8,7 @@ use App\Stations\Dyno\CellLink;
 use App\Stations\Dyno\Cells;
 use App\Stations\Dyno\LiveViewers;
 use App\Stations\Dyno\Models\Run;
+use App\Stations\Dyno\RigWatch;
 use Illuminate\Console\Command;
 use React\EventLoop\Loop;
 use React\Socket\SocketServer;
@@ -47,6 +48,7 @@ final class GatewayCommand extends Command
         $server->on('connection', $viewers->greet(...));
         foreach ($this->cells as $cell) {
             Loop::addPeriodicTimer(self::LOOK_S, fn () => $this->guarded($cell->tick(...)));
+            Loop::addPeriodicTimer(RigWatch::EVERY_S, $cell->look(...));
         }
         Loop::addPeriodicTimer((float) self::FORGOTTEN_S, fn () => $this->guarded($this->remind(...)));
         Loop::addPeriodicTimer(15.0, $viewers->keepAwake(...));

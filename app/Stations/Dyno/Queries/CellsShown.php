@@ -8,6 +8,7 @@ use App\Stations\Dyno\Actions\StartRun;
 use App\Stations\Dyno\Cells;
 use App\Stations\Dyno\Models\ReferenceUnit;
 use App\Stations\Dyno\Models\Run;
+use App\Stations\Dyno\RigWatch;
 use App\Yard\StationName;
 use Yard\Core\Dyno\RigDrift;
 
@@ -30,7 +31,11 @@ final class CellsShown
         ];
     }
 
-    /** @return list<array{cell: string, busy: string|null, drifted: bool, due: bool}> what starting a run needs */
+    /**
+     * What starting a run needs.
+     *
+     * @return list<array{cell: string, rig: string, busy: string|null, drifted: bool, due: bool}>
+     */
     public function brief(): array
     {
         $cells = array_keys(Cells::all());
@@ -38,6 +43,7 @@ final class CellsShown
 
         return array_map(fn (string $cell): array => [
             'cell' => $cell,
+            'rig' => RigWatch::told($cell)->value,
             'busy' => $busy[$cell] ?? null,
             'drifted' => Run::references($cell)->latest('id')->value('verdict') === 'fail',
             'due' => $this->due($cell),
@@ -60,6 +66,7 @@ final class CellsShown
 
         return [
             'cell' => $cell,
+            'rig' => RigWatch::told($cell)->value,
             'open' => $open->map(fn (Run $r): array => [
                 'run' => $r->id,
                 'specimen' => $r->specimen,

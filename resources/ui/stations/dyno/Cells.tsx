@@ -12,6 +12,7 @@ import { fieldsOf, FormFields, FormProblem, useForm } from '../../kit/form';
 import { said } from '../../kit/form/values';
 import { moment } from '../../kit/format';
 import { More } from '../../kit/More';
+import { RigState } from './RigState';
 
 type Known = Schemas['Cells'];
 type Cell = Known['cells'][number];
@@ -19,13 +20,17 @@ type Chart = Schemas['CellChart'];
 
 const KEY = ['cells'];
 const LOOK_MS = 3000;
+/** The emergency stop may be pressed while nobody runs anything. */
+const IDLE_LOOK_MS = 10_000;
+
+const isBusy = (c: Cell) => c.open.length > 0 || c.rig !== 'ready';
 
 /** The test cells: a unit that stays in the house tells at the start of each shift whether a cell can be believed. */
 export function Cells() {
     const cells = useQuery({
         queryKey: KEY,
         queryFn: () => answer(api.GET('/dyno/cells')),
-        refetchInterval: (q) => (q.state.data?.cells.some((c) => c.open.length > 0) ? LOOK_MS : false),
+        refetchInterval: (q) => (q.state.data?.cells.some(isBusy) ? LOOK_MS : IDLE_LOOK_MS),
     });
     return (
         <>
@@ -72,6 +77,7 @@ function State({ cell: c, baseline }: { cell: Cell; baseline: number }) {
             <p className="flex flex-wrap items-baseline gap-x-4 text-xl">
                 <Mark kind={kind}>{words}</Mark>
                 {c.due && <Mark kind="warn">a reference run is due</Mark>}
+                <RigState rig={c.rig} />
             </p>
             {c.last && (
                 <p className="text-sm text-faint">

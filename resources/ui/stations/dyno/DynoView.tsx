@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { z } from 'zod';
 import { answer, api, fetchCard, type Schemas } from '../../api/client';
 import { moment } from '../../kit/format';
@@ -12,6 +12,7 @@ import { beforeOf, type Beside, CheckTable, Deciding, HeldAgainst, type Referenc
 import { Elsewhere } from './Elsewhere';
 import { Found, marksOf, Suspects, type Analysis } from './Found';
 import { Now } from './Now';
+import { RigState } from './RigState';
 import { WithoutCell } from './WithoutCell';
 
 type Run = Schemas['Run'];
@@ -89,16 +90,21 @@ function Runs({ of, run, onChoose }: RunsProps) {
     );
 }
 
+const isReady = (c: Schemas['CellBrief']) => c.rig === 'ready';
+
 type StartProps = SectionProps<'dyno'> & { onStarted: (run: number) => void };
 
 function Start({ section, card, onCard, onStarted }: StartProps) {
     const { busy, problem, write } = useWrite();
+    const refresh = () => void fetchCard(card.coreTag, ['dyno']).then(onCard);
+    const all = section.cells;
+    useRefreshed(!all.every(isReady), refresh);
     const start = (cell: string) =>
-        write(
+        void write(
             () => api.POST('/units/{number}/dyno/runs', { params: { path: { number: card.coreTag } }, body: { cell } }),
             ({ id }) => {
                 onStarted(id);
-                void fetchCard(card.coreTag, ['dyno']).then(onCard);
+                refresh();
             },
         );
     return (
@@ -110,15 +116,10 @@ function Start({ section, card, onCard, onStarted }: StartProps) {
                 Guards closed, no loose clothing, emergency stop within reach; hot oil. A stall is seconds, not minutes.
             </Caution>
             <div className="mt-2 flex flex-wrap gap-x-6 gap-y-2">
-                {section.cells.map((c) => (
+                {all.map((c) => (
                     <div key={c.cell} className="flex flex-wrap items-center gap-3">
-                        <button
-                            type="button"
-                            className="btn btn-main"
-                            disabled={busy}
-                            onClick={() => void start(c.cell)}
-                        >
-                            {section.cells.length > 1 ? `Start the run in cell ${c.cell}` : 'Start the run'}
+                        <button type="button" className="btn btn-main" disabled={busy} onClick={() => start(c.cell)}>
+                            {all.length > 1 ? `Start the run in cell ${c.cell}` : 'Start the run'}
                         </button>
                         <CellState cell={c} />
                     </div>
@@ -143,20 +144,23 @@ function Filled({ program }: Pick<SectionProps<'dyno'>['section'], 'program'>) {
 }
 
 function CellState({ cell: c }: { cell: Schemas['CellBrief'] }) {
+    if (!isReady(c)) return <RigState rig={c.rig} />;
     if (c.drifted) return <Mark kind="bad">drifted: nothing passes in it</Mark>;
     if (c.busy) return <Mark kind="warn">{c.busy} is in it; this one waits</Mark>;
     return c.due && <Mark kind="warn">its reference run is due</Mark>;
 }
 
-/** Asks for the card every few seconds while the run is open, also when the live line is cut. */
-function useRefreshed(run: Run, refresh: () => void) {
-    const open = isOpen(run);
+/** Asks for the card every few seconds while something is open, also when the live line is cut. */
+function useRefreshed(open: boolean, refresh: () => void) {
+    const latest = useRef(refresh);
+    useEffect(() => {
+        latest.current = refresh;
+    });
     useEffect(() => {
         if (!open) return;
-        const timer = setInterval(refresh, 2500);
+        const timer = setInterval(() => latest.current(), 2500);
         return () => clearInterval(timer);
-        // eslint-disable-next-line react-hooks/exhaustive-deps -- the refresher is new at each render
-    }, [open, run.id]);
+    }, [open]);
 }
 
 type Trace = NonNullable<Schemas['RunDetail']['trace']>;
@@ -182,7 +186,7 @@ function RunPanel({ section, run, card, onCard, can }: { run: Run } & SectionPro
     const refresh = () => void fetchCard(card.coreTag, ['dyno']).then(onCard);
     const live = useLive(run, refresh);
     const { trace, analysis, good, reference, pending } = useDetail(run);
-    useRefreshed(run, refresh);
+    useRefreshed(isOpen(run), refresh);
     return (
         <>
             {run.checks.length > 0 && (

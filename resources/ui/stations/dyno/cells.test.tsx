@@ -22,6 +22,7 @@ const chart = (check: string, change: Partial<Schemas['CellChart']> = {}): Schem
 });
 const drifted: Known['cells'][number] = {
     cell: 'A',
+    rig: 'ready',
     open: [],
     reference: { serial: 'VY-26-0007', coreTag: 'C-0229', by: 'Mara Quill', at: '2026-11-19T07:04:00Z' },
     last: {
@@ -54,7 +55,7 @@ const drifted: Known['cells'][number] = {
     ],
 };
 const untold: Known['cells'][number] = {
-    ...{ cell: 'B', open: [], reference: null, last: null, due: true, charts: [], since: [] },
+    ...{ cell: 'B', rig: 'ready', open: [], reference: null, last: null, due: true, charts: [], since: [] },
 };
 let written: { method: string; path: string; body: unknown }[];
 let answered: Known;
@@ -125,4 +126,17 @@ it('shows a run on its way, and offers nothing to who may not', async () => {
     answered = { baseline: 8, cells: [untold] };
     shown();
     expect((await cell('B')).queryByRole('button')).toBeNull();
+});
+
+it('says of each rig what keeps it from turning', async () => {
+    answered = {
+        baseline: 8,
+        cells: [
+            { ...drifted, rig: 'stopped' },
+            { ...untold, rig: 'silent' },
+        ],
+    };
+    shown();
+    expect((await cell('A')).getByText(/emergency stop is pressed/)).toBeTruthy();
+    expect((await cell('B')).getByText(/does not answer/)).toBeTruthy();
 });
