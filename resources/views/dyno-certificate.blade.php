@@ -56,7 +56,10 @@
         <tr>
             <td>{{ $c['check'] }}</td><td>{{ $c['where'] }}</td>
             <td>{{ $c['value'] === null ? 'not measured' : round($c['value'], 3) }} {{ $c['unit'] }}</td>
-            <td>{{ $c['min'] === null ? '' : "from {$c['min']} " }}{{ $c['max'] === null ? '' : "to {$c['max']}" }}</td>
+            <td>
+                {{ $c['against'] === 'good units' && ($c['min'] ?? $c['max']) !== null ? 'good units' : '' }}
+                {{ $c['min'] === null ? '' : "from {$c['min']} " }}{{ $c['max'] === null ? '' : "to {$c['max']}" }}
+            </td>
             <td @class(['bad' => ! $c['pass']])>{{ $c['pass'] ? 'inside' : 'outside' }}</td>
         </tr>
     @endforeach

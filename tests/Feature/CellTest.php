@@ -211,6 +211,10 @@ final class CellTest extends TestCase
         $this->assertGreaterThan(100, $lost->value);
         $late = $run->checks->where('name', 'Shift delay')->where('pass', false)->pluck('place');
         $this->assertContains('2-3', $late, 'the shift is as late as it was');
+        $of = $run->checks->where('name', 'Shift delay')->where('place', '2-3')->keyBy('against');
+        ['limits' => $limits, 'reference' => $good] = $run->program;
+        $this->assertSame((float) $limits['shiftDelay_s']['max'], $of['limits']->most);
+        $this->assertSame((float) $good['shift:2-3#1:delay']['max'], $of['good units']->most);
         $this->assertProblem(
             $this->write("/dyno/runs/$run->id/verdict", ['verdict' => 'pass']),
             409,

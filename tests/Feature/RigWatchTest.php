@@ -72,6 +72,7 @@ final class RigWatchTest extends TestCase
         $console = function (string $said) use ($state): void {
             (new Process(['php', base_path('rig/console.php'), '--state', $state, $said]))->mustRun();
         };
+        mkdir($state);
         $rig = new Process(['php', base_path('rig/rig.php'), '--port', (string) $port, '--state', $state]);
         $console('stop');
         $rig->start();

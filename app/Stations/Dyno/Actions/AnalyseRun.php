@@ -31,6 +31,9 @@ use Yard\Core\Input;
  * Reads the recorded trace, measures it and holds it against the limits.
  *
  * @phpstan-import-type Check from JudgeTrace
+ *
+ * @phpstan-type KeptCheck array{check: string, value: float|null, unit: string, min: float|null, max: float|null,
+ *     pass: bool, where: string, against?: string}
  */
 final class AnalyseRun implements ShouldQueue
 {
@@ -90,7 +93,7 @@ final class AnalyseRun implements ShouldQueue
         return [$trace->report($samples->channels()), [], $samples, null];
     }
 
-    /** @return array{array<string, mixed>, list<Check>, Samples, array<string, list<float>>} */
+    /** @return array{array<string, mixed>, list<KeptCheck>, Samples, array<string, list<float>>} */
     private function whole(Run $run, Samples $samples): array
     {
         $channels = $samples->channels();
@@ -103,7 +106,7 @@ final class AnalyseRun implements ShouldQueue
 
     /**
      * @param  array<string, list<float>>  $channels
-     * @return array{array<string, mixed>, list<Check>} analysis, and what it is held against
+     * @return array{array<string, mixed>, list<KeptCheck>} analysis, and what it is held against
      */
     private function measured(Run $run, array $channels): array
     {
@@ -179,7 +182,7 @@ final class AnalyseRun implements ShouldQueue
      * What lies outside, each by itself; of what lies inside, how many of a kind do. The rest is in the analysis.
      *
      * @param  list<Check>  $reference
-     * @return list<Check>
+     * @return list<KeptCheck>
      */
     private static function inShort(array $reference): array
     {
@@ -188,13 +191,13 @@ final class AnalyseRun implements ShouldQueue
             if ($check['pass']) {
                 $inside[$check['check']] = ($inside[$check['check']] ?? 0) + 1;
             } else {
-                $out[] = $check;
+                $out[] = ['against' => 'good units'] + $check;
             }
         }
         foreach ($inside as $kind => $count) {
             $out[] = [
                 'check' => "$kind, against good units", 'value' => (float) $count, 'unit' => 'inside', 'min' => null,
-                'max' => null, 'pass' => true, 'where' => 'whole run',
+                'max' => null, 'pass' => true, 'where' => 'whole run', 'against' => 'good units',
             ];
         }
 
@@ -203,7 +206,7 @@ final class AnalyseRun implements ShouldQueue
 
     /**
      * @param  array<string, mixed>  $analysis
-     * @param  list<Check>  $checks
+     * @param  list<KeptCheck>  $checks
      */
     private function keep(Run $run, array $analysis, array $checks, Samples $samples, Ledger $ledger): void
     {
@@ -240,8 +243,7 @@ final class AnalyseRun implements ShouldQueue
     }
 
     /**
-     * @param  array{check: string, value: float|null, unit: string, min: float|null, max: float|null, pass: bool,
-     *     where: string}  $check
+     * @param  KeptCheck  $check
      * @return array<string, mixed>
      */
     private static function row(array $check): array
@@ -253,6 +255,7 @@ final class AnalyseRun implements ShouldQueue
             'unit' => $check['unit'],
             'least' => $check['min'],
             'most' => $check['max'],
+            'against' => $check['against'] ?? 'limits',
             'pass' => $check['pass'],
         ];
     }

@@ -16,19 +16,20 @@ use App\Kernel\Ledger\AccountedRecord;
  * @property string $unit
  * @property float|null $least
  * @property float|null $most
+ * @property string|null $against
  * @property bool $pass
  */
 final class RunCheck extends AccountedRecord
 {
     protected $table = 'run_checks';
 
-    protected $fillable = ['run_id', 'position', 'name', 'place', 'value', 'unit', 'least', 'most', 'pass'];
+    protected $fillable = ['run_id', 'position', 'name', 'place', 'value', 'unit', 'least', 'most', 'against', 'pass'];
 
     protected $casts = ['pass' => 'boolean', 'value' => 'float', 'least' => 'float', 'most' => 'float'];
 
     /**
      * @return array{check: string, value: float|null, unit: string, min: float|null, max: float|null, pass: bool,
-     *     where: string}
+     *     where: string, against: string|null}
      */
     public function shown(): array
     {
@@ -40,6 +41,7 @@ final class RunCheck extends AccountedRecord
             'max' => $this->most,
             'pass' => $this->pass,
             'where' => $this->place,
+            'against' => $this->against,
         ];
     }
 }

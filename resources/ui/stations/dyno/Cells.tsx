@@ -123,7 +123,12 @@ function RunReference({ cell: c }: { cell: Cell }) {
     return (
         <div className="my-2 flex flex-col items-start gap-2">
             <Caution>Guards closed, no loose clothing, emergency stop within reach; hot oil.</Caution>
-            <button type="button" className="btn btn-main" disabled={busy} onClick={() => void run()}>
+            <button
+                type="button"
+                className="btn btn-main"
+                disabled={busy || c.rig === 'stopped'}
+                onClick={() => void run()}
+            >
                 Run {c.reference?.serial} in cell {c.cell}
             </button>
             <ProblemNote problem={problem} />

@@ -10,9 +10,11 @@ const DECIMALS: Record<string, number> = { s: 3, ratio: 3, '%': 2 };
 const valueOf = ({ value, unit }: Pick<Check, 'value' | 'unit'>) =>
     value === null ? '–' : `${value.toFixed(DECIMALS[unit ?? ''] ?? 0)} ${unit}`;
 
-const limitOf = ({ min, max, unit }: Check) =>
-    [min != null && `from ${min}`, max != null && `to ${max}`].filter(Boolean).join(' ') ||
-    (unit === 'inside' ? 'all of them' : 'must come');
+function limitOf({ min, max, unit, against }: Check): string {
+    const window = [min != null && `from ${min}`, max != null && `to ${max}`].filter(Boolean).join(' ');
+    if (window === '') return unit === 'inside' ? 'all of them' : 'must come';
+    return against === 'good units' ? `good units ${window}` : window;
+}
 
 const placeOf = ({ check, where }: Pick<Check, 'check' | 'where'>) => `${check}, ${where}`;
 

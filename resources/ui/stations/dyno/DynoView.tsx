@@ -97,7 +97,7 @@ type StartProps = SectionProps<'dyno'> & { onStarted: (run: number) => void };
 function Start({ section, card, onCard, onStarted }: StartProps) {
     const { busy, problem, write } = useWrite();
     const refresh = () => void fetchCard(card.coreTag, ['dyno']).then(onCard);
-    const all = section.cells;
+    const { cells: all } = section;
     useRefreshed(!all.every(isReady), refresh);
     const start = (cell: string) =>
         void write(
@@ -118,9 +118,7 @@ function Start({ section, card, onCard, onStarted }: StartProps) {
             <div className="mt-2 flex flex-wrap gap-x-6 gap-y-2">
                 {all.map((c) => (
                     <div key={c.cell} className="flex flex-wrap items-center gap-3">
-                        <button type="button" className="btn btn-main" disabled={busy} onClick={() => start(c.cell)}>
-                            {all.length > 1 ? `Start the run in cell ${c.cell}` : 'Start the run'}
-                        </button>
+                        <StartIn cell={c} alone={all.length === 1} busy={busy} onStart={() => start(c.cell)} />
                         <CellState cell={c} />
                     </div>
                 ))}
@@ -132,8 +130,20 @@ function Start({ section, card, onCard, onStarted }: StartProps) {
     );
 }
 
+type StartInProps = { cell: Schemas['CellBrief']; alone: boolean; busy: boolean; onStart: () => void };
+
+function StartIn({ cell: c, alone, busy, onStart }: StartInProps) {
+    return (
+        <button type="button" className="btn btn-main" disabled={busy || c.rig === 'stopped'} onClick={onStart}>
+            {alone ? 'Start the run' : `Start the run in cell ${c.cell}`}
+        </button>
+    );
+}
+
+type Programmed = Pick<SectionProps<'dyno'>['section'], 'program'>;
+
 /** What the rig does before the first step. */
-function Filled({ program }: Pick<SectionProps<'dyno'>['section'], 'program'>) {
+function Filled({ program }: Programmed) {
     if (!program?.fluid) return null;
     return (
         <p className="mt-2 text-sm">

@@ -137,6 +137,8 @@ it('says of each rig what keeps it from turning', async () => {
         ],
     };
     shown();
-    expect((await cell('A')).getByText(/emergency stop is pressed/)).toBeTruthy();
+    const a = await cell('A');
+    expect(a.getByText(/emergency stop is pressed/)).toBeTruthy();
+    expect(a.getByRole('button', { name: /^Run VY/ }).hasAttribute('disabled')).toBe(true);
     expect((await cell('B')).getByText(/does not answer/)).toBeTruthy();
 });

@@ -43,6 +43,7 @@ describe('what a trace says beside the checks', () => {
 describe('numbers beside others', () => {
     const check = (where: string, value: number | null) => ({
         ...{ check: 'Shift time', where, value, unit: 's', min: 0.1, max: 0.6, pass: value !== null },
+        against: 'limits' as const,
     });
     const cells = (name: RegExp) =>
         [...screen.getByRole('row', { name }).querySelectorAll('td')].map((c) => c.textContent);
@@ -60,10 +61,10 @@ describe('numbers beside others', () => {
     });
     it('holds one number against two limits in one row', () => {
         const family = { ...check('1-2', 0.5), min: null, max: 0.9 };
-        const window = { ...check('1-2', 0.5), min: 0.2, max: 0.4, pass: false };
+        const window = { ...check('1-2', 0.5), min: 0.2, max: 0.4, pass: false, against: 'good units' as const };
         const rows = rowsOf([family, window, check('2-3', 0.3)]);
         expect(rows.map((r) => [r.where, r.limits, r.pass])).toEqual([
-            ['1-2', 'to 0.9 and from 0.2 to 0.4', false],
+            ['1-2', 'to 0.9 and good units from 0.2 to 0.4', false],
             ['2-3', 'from 0.1 to 0.6', true],
         ]);
     });
