@@ -60,7 +60,7 @@ export function Deciding({ of }: { of: Row[] }) {
                 {first.check}, {first.where}
             </span>
             <span className="text-faint">
-                {first.pass ? 'nearest to its limit' : 'furthest outside'}: {first.limits}
+                {first.pass ? 'nearest to its limit' : 'furthest outside'}: {limitOf(first)}
             </span>
         </div>
     );

@@ -74,6 +74,9 @@ describe('numbers beside others', () => {
         expect(container.textContent).toBe('1.200 sShift time, 3-4furthest outside: from 0.1 to 0.6');
         rerender(<Deciding of={rowsOf([check('1-2', 0.58), check('2-3', 0.3)])} />);
         expect(container.textContent).toBe('0.580 sShift time, 1-2nearest to its limit: from 0.1 to 0.6');
+        const window = { ...outside, min: 0.2, max: 0.4, against: 'good units' as const };
+        rerender(<Deciding of={rowsOf([{ ...outside, max: 1.5, pass: true }, window])} />);
+        expect(container.textContent).toContain('furthest outside: good units from 0.2 to 0.4');
         rerender(<Deciding of={rowsOf([outside, check('2-3', null)])} />);
         expect(container.textContent).toContain('not measured');
     });
