@@ -8,6 +8,7 @@ use PHPUnit\Framework\Attributes\DataProvider;
 use Yard\Core\Calculator\Calculators;
 use Yard\Core\Dyno\JudgeTrace;
 use Yard\Core\Dyno\Samples;
+use Yard\Core\Dyno\UnitProgram;
 
 /**
  * The whole way from a simulated unit to the verdict: every fault of the rig must be seen, and nothing on a sound unit.
@@ -85,6 +86,27 @@ final class JudgeTest extends CoreTestCase
         $checks = JudgeTrace::reference($readings, $windows);
         $this->assertSame([true, false, false], array_column($checks, 'pass'));
         $this->assertSame(['A', 'B', 'Reading of the program'], array_column($checks, 'check'));
+    }
+
+    public function test_the_house_may_allow_less_than_the_program_and_never_more(): void
+    {
+        $of = ['flare_rpm' => ['max' => 80], 'shiftDuration_s' => ['min' => 0.2], 'slip_pct' => ['max' => 1.5]];
+        $held = UnitProgram::strictest($of, [
+            'flare_rpm' => 40.0, 'shiftDuration_s' => 0.8, 'slip_pct' => 3.0, 'lockupSlip_rpm' => 20.0,
+        ]);
+        $this->assertSame(['flare_rpm', 'shiftDuration_s'], $held['house']);
+        $this->assertSame(['max' => 40.0], $held['limits']['flare_rpm']);
+        $this->assertSame(['min' => 0.2, 'max' => 0.8], $held['limits']['shiftDuration_s']);
+        $this->assertSame(['max' => 1.5], $held['limits']['slip_pct'], 'the program allows less');
+        $this->assertArrayNotHasKey('lockupSlip_rpm', $held['limits'], 'there is no lock-up to limit');
+        $shift = ['from' => '1', 'to' => '2', 'duration_s' => 0.5, 'flare_rpm' => 60.0, 'tieUpDepth_pct' => 0.0];
+        $analysis = ['gears' => [], 'shifts' => [$shift], 'tieUps' => [], 'lockup' => null, 'notReached' => []];
+        $checks = JudgeTrace::judge($analysis, $held['limits'], [], $held['house']);
+        $this->assertSame(
+            [['Shift duration', 'house', true], ['Flare', 'house', false]],
+            array_map(fn (array $c): array => [$c['check'], $c['against'], $c['pass']], $checks),
+        );
+        $this->assertSame('limits', JudgeTrace::judge($analysis, $of)[1]['against']);
     }
 
     public function test_limits_decide_at_their_edge_and_missing_limits_are_not_checked(): void

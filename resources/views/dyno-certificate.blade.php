@@ -57,7 +57,7 @@
             <td>{{ $c['check'] }}</td><td>{{ $c['where'] }}</td>
             <td>{{ $c['value'] === null ? 'not measured' : round($c['value'], 3) }} {{ $c['unit'] }}</td>
             <td>
-                {{ $c['against'] === 'good units' && ($c['min'] ?? $c['max']) !== null ? 'good units' : '' }}
+                {{ $c['against'] !== 'limits' && ($c['min'] ?? $c['max']) !== null ? $c['against'] : '' }}
                 {{ $c['min'] === null ? '' : "from {$c['min']} " }}{{ $c['max'] === null ? '' : "to {$c['max']}" }}
             </td>
             <td @class(['bad' => ! $c['pass']])>{{ $c['pass'] ? 'inside' : 'outside' }}</td>

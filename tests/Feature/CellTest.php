@@ -174,6 +174,25 @@ final class CellTest extends TestCase
         return $run->refresh();
     }
 
+    public function test_the_house_holds_a_run_to_what_it_allowed_on_the_day_of_the_test(): void
+    {
+        $this->house('dyno-flare', '2', 'Our customers feel four.');
+        $this->house('dyno-slip', '9');
+        $run = $this->recorded(fn (array $rows) => $rows);
+        $this->assertSame(['flare_rpm'], $run->program['houseLimits'], 'the program forbids more than the house');
+        $this->assertSame(1.5, $run->program['limits']['slip_pct']['max']);
+        $this->assertSame(
+            ['house'],
+            $run->checks->where('pass', false)->where('name', 'Flare')->pluck('against')->unique()->values()->all(),
+        );
+        $this->house('dyno-flare', '200');
+        $this->assertProblem($this->write("/dyno/runs/$run->id/verdict", ['verdict' => 'pass']), 409, 'Flare');
+        $page = (string) $this->get("/api/dyno/runs/$run->id/certificate")->assertOk()->getContent();
+        $this->assertMatchesRegularExpression('/house\s+to 2\s/', $page);
+        $shown = $this->read('/units/C-9001?sections=dyno')->assertOk()->json('dyno.program.limits');
+        $this->assertSame(80, $shown['flare_rpm']['max'], 'the next run is held to what holds then');
+    }
+
     public function test_a_whole_recording_of_a_sound_unit_passes_and_its_hash_is_in_the_ledger_and_on_the_sheet(): void
     {
         $run = $this->recorded(fn (array $rows) => $rows);

@@ -9,7 +9,7 @@ namespace Yard\Core\Dyno;
  * not be measured is a check without a value, and does not pass.
  *
  * @phpstan-type Check array{check: string, value: float|null, unit: string, min: float|null, max: float|null,
- *     pass: bool, where: string}
+ *     pass: bool, where: string, against: 'limits'|'house'|'good units'}
  * @phpstan-type Analysis array{gears: list<array{gear: string, ratioErrorPct: float}>, shifts: list<array{from: string,
  *     to: string, duration_s: float, delay_s?: float, flare_rpm: float, tieUpDepth_pct: float}>,
  *     tieUps: list<array{gear: string, depth_pct: float}>,
@@ -22,21 +22,29 @@ final class JudgeTrace
     /** @var list<Check> */
     private array $checks = [];
 
-    /** @param  array<string, array{min?: float, max?: float}>  $limits */
-    private function __construct(private readonly array $limits)
-    {
+    /**
+     * @param  array<string, array{min?: float, max?: float}>  $limits
+     * @param  list<string>  $house  limits that are the house's
+     * @param  'limits'|'good units'  $against  whose the others are
+     */
+    private function __construct(
+        private readonly array $limits,
+        private readonly array $house = [],
+        private readonly string $against = 'limits',
+    ) {
     }
 
     /**
      * @param  array<string, mixed>  $analysis  as TraceAnalysis reports it
      * @param  array<string, array{min?: float, max?: float}>  $limits
      * @param  list<array{string, string}>  $changes  from and to of each commanded change: it must have been measured
+     * @param  list<string>  $house  limits that are the house's, where it allows less than the program
      * @return list<Check>
      */
-    public static function judge(array $analysis, array $limits, array $changes = []): array
+    public static function judge(array $analysis, array $limits, array $changes = [], array $house = []): array
     {
         /** @var Analysis $analysis */
-        $judge = new self($limits);
+        $judge = new self($limits, $house);
         $judge->gears($analysis);
         $judge->shifts($analysis, $changes);
         $judge->lockup($analysis['lockup'] ?? null);
@@ -72,7 +80,7 @@ final class JudgeTrace
      */
     public static function reference(array $readings, array $reference): array
     {
-        $judge = new self($reference);
+        $judge = new self($reference, against: 'good units');
         $read = array_column($readings, null, 'key');
         foreach (array_keys($reference) as $key) {
             $nothing = ['check' => 'Reading of the program', 'where' => $key, 'unit' => '', 'value' => null];
@@ -95,6 +103,7 @@ final class JudgeTrace
                 'max' => null,
                 'pass' => false,
                 'where' => "gear {$missing['gear']}",
+                'against' => 'limits',
             ];
         }
         $worst = [];
@@ -173,6 +182,7 @@ final class JudgeTrace
             'max' => $max,
             'pass' => $value !== null && ($min === null || $value >= $min) && ($max === null || $value <= $max),
             'where' => $where,
+            'against' => in_array($limit, $this->house, true) ? 'house' : $this->against,
         ];
     }
 }

@@ -38,6 +38,27 @@ final class UnitProgram
     }
 
     /**
+     * Where the house allows less than the program its limit holds; what the program does not limit, for want of a
+     * lock-up say, is not limited by the house either.
+     *
+     * @param  Windows  $limits  of the program
+     * @param  array<string, float>  $most  that the house allows, by limit
+     * @return array{limits: Windows, house: list<string>} and which of them are the house's
+     */
+    public static function strictest(array $limits, array $most): array
+    {
+        $house = [];
+        foreach (array_intersect_key($most, $limits) as $limit => $max) {
+            if ($max < ($limits[$limit]['max'] ?? INF)) {
+                $limits[$limit]['max'] = $max;
+                $house[] = $limit;
+            }
+        }
+
+        return ['limits' => $limits, 'house' => $house];
+    }
+
+    /**
      * @param  list<Built>  $references
      * @param  list<string>  $options
      * @return Windows|null

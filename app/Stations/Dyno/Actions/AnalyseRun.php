@@ -31,9 +31,6 @@ use Yard\Core\Input;
  * Reads the recorded trace, measures it and holds it against the limits.
  *
  * @phpstan-import-type Check from JudgeTrace
- *
- * @phpstan-type KeptCheck array{check: string, value: float|null, unit: string, min: float|null, max: float|null,
- *     pass: bool, where: string, against?: string}
  */
 final class AnalyseRun implements ShouldQueue
 {
@@ -93,7 +90,7 @@ final class AnalyseRun implements ShouldQueue
         return [$trace->report($samples->channels()), [], $samples, null];
     }
 
-    /** @return array{array<string, mixed>, list<KeptCheck>, Samples, array<string, list<float>>} */
+    /** @return array{array<string, mixed>, list<Check>, Samples, array<string, list<float>>} */
     private function whole(Run $run, Samples $samples): array
     {
         $channels = $samples->channels();
@@ -106,14 +103,15 @@ final class AnalyseRun implements ShouldQueue
 
     /**
      * @param  array<string, list<float>>  $channels
-     * @return array{array<string, mixed>, list<KeptCheck>} analysis, and what it is held against
+     * @return array{array<string, mixed>, list<Check>} analysis, and what it is held against
      */
     private function measured(Run $run, array $channels): array
     {
         ['rate_hz' => $rate, 'steps' => $steps, 'ratios' => $ratios] = $run->program;
         $analysis = self::analysis($run, $channels);
         $changes = Commands::of($steps, count($channels['input_rpm']) / $rate)->changes($ratios);
-        $checks = JudgeTrace::judge($analysis, $run->program['limits'], $changes);
+        ['limits' => $limits] = $run->program;
+        $checks = JudgeTrace::judge($analysis, $limits, $changes, $run->program['houseLimits'] ?? []);
         $readings = CellReadings::of((float) $rate, $channels, $steps, $ratios, $analysis);
         $reference = JudgeTrace::reference($readings, $run->program['reference'] ?? []);
         $chart = ApplyChart::read(Input::of($run->build->frozen()['train']));
@@ -169,6 +167,7 @@ final class AnalyseRun implements ShouldQueue
             'max' => $c['upper'],
             'pass' => ! $c['out'] && $c['points'][count($c['points']) - 1] !== null,
             'where' => $c['where'],
+            'against' => 'limits',
         ], $drift->charts);
         $moved = array_map(fn (array $c): string => lcfirst("$c[check], $c[where]"), $drift->moved());
 
@@ -182,7 +181,7 @@ final class AnalyseRun implements ShouldQueue
      * What lies outside, each by itself; of what lies inside, how many of a kind do. The rest is in the analysis.
      *
      * @param  list<Check>  $reference
-     * @return list<KeptCheck>
+     * @return list<Check>
      */
     private static function inShort(array $reference): array
     {
@@ -191,7 +190,7 @@ final class AnalyseRun implements ShouldQueue
             if ($check['pass']) {
                 $inside[$check['check']] = ($inside[$check['check']] ?? 0) + 1;
             } else {
-                $out[] = ['against' => 'good units'] + $check;
+                $out[] = $check;
             }
         }
         foreach ($inside as $kind => $count) {
@@ -206,7 +205,7 @@ final class AnalyseRun implements ShouldQueue
 
     /**
      * @param  array<string, mixed>  $analysis
-     * @param  list<KeptCheck>  $checks
+     * @param  list<Check>  $checks
      */
     private function keep(Run $run, array $analysis, array $checks, Samples $samples, Ledger $ledger): void
     {
@@ -243,7 +242,7 @@ final class AnalyseRun implements ShouldQueue
     }
 
     /**
-     * @param  KeptCheck  $check
+     * @param  Check  $check
      * @return array<string, mixed>
      */
     private static function row(array $check): array
@@ -255,7 +254,7 @@ final class AnalyseRun implements ShouldQueue
             'unit' => $check['unit'],
             'least' => $check['min'],
             'most' => $check['max'],
-            'against' => $check['against'] ?? 'limits',
+            'against' => $check['against'],
             'pass' => $check['pass'],
         ];
     }

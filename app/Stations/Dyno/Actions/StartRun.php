@@ -5,6 +5,7 @@ namespace App\Stations\Dyno\Actions;
 use App\Kernel\Ledger\Ledger;
 use App\Kernel\Refusal;
 use App\Shop\Models\Person;
+use App\Stations\Dyno\HouseLimits;
 use App\Stations\Dyno\Models\ReferenceUnit;
 use App\Stations\Dyno\Models\Run;
 use App\Yard\Contracts\DynoRecord;
@@ -24,6 +25,7 @@ final class StartRun
         private readonly Ledger $ledger,
         private readonly DynoRecord $verdicts,
         private readonly OnTheRig $rig,
+        private readonly HouseLimits $house,
     ) {
     }
 
@@ -36,8 +38,10 @@ final class StartRun
             throw new Refusal('A run of this unit is already on its way.', 409);
         }
         $program = self::program($build);
+        ['limits' => $limits, 'house' => $house] = $this->house->with($program['limits']);
         $more = [
-            'limits' => $program['limits'],
+            'limits' => $limits,
+            'houseLimits' => $house,
             'reference' => $program['reference'] ?? [],
             'referenceOf' => $program['referenceOf'] ?? 'family',
         ];

@@ -4,6 +4,7 @@ namespace App\Stations\Dyno\Queries;
 
 use App\Shop\Queries\PeopleNames;
 use App\Stations\Dyno\Actions\StartRun;
+use App\Stations\Dyno\HouseLimits;
 use App\Stations\Dyno\LiveToken;
 use App\Stations\Dyno\Models\Run;
 use App\Stations\Dyno\Models\RunCheck;
@@ -40,6 +41,7 @@ final class DynoSection implements Section
         private readonly PeopleNames $names,
         private readonly WithoutCell $road,
         private readonly CellsShown $cells,
+        private readonly HouseLimits $house,
     ) {
     }
 
@@ -59,7 +61,7 @@ final class DynoSection implements Section
             'cells' => $this->cells->brief(),
             'loop' => $this->verdicts->loop($build),
             'due' => in_array(StationName::Dyno, $unit->jobType->stations(), true),
-            'program' => self::program($build->frozen()),
+            'program' => $this->program($build->frozen()),
             'elements' => array_map(
                 fn (array $e) => ['id' => $e['id'], 'name' => $e['name'] ?? $e['id']],
                 $build->frozen()['train']['elements'],
@@ -80,7 +82,7 @@ final class DynoSection implements Section
      * @param  array<string, mixed>  $frozen  the specification of the build
      * @return array<string, mixed>|null
      */
-    private static function program(array $frozen): ?array
+    private function program(array $frozen): ?array
     {
         $program = $frozen['testProgram'];
 
@@ -88,7 +90,7 @@ final class DynoSection implements Section
             'fluid' => $frozen['fluid'] ?? null,
             'seconds' => $program['end'],
             'steps' => $program['steps'],
-            'limits' => $program['limits'],
+            'limits' => $this->house->with($program['limits'])['limits'],
             'source' => $program['source'],
             // Good units built alike, or the family: then only what does not hang on hardware has a window.
             'windows' => [

@@ -13,7 +13,7 @@ const valueOf = ({ value, unit }: Pick<Check, 'value' | 'unit'>) =>
 function limitOf({ min, max, unit, against }: Check): string {
     const window = [min != null && `from ${min}`, max != null && `to ${max}`].filter(Boolean).join(' ');
     if (window === '') return unit === 'inside' ? 'all of them' : 'must come';
-    return against === 'good units' ? `good units ${window}` : window;
+    return against && against !== 'limits' ? `${against} ${window}` : window;
 }
 
 const placeOf = ({ check, where }: Pick<Check, 'check' | 'where'>) => `${check}, ${where}`;
