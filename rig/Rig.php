@@ -65,6 +65,9 @@ final class Rig
 
     private bool $held = false;
 
+    /** The control asks the line for all it has, whatever the throttle says. */
+    private bool $full = false;
+
     public bool $turns = false;
 
     private readonly Train $train;
@@ -122,7 +125,7 @@ final class Rig
     /**
      * One order of the desk.
      *
-     * @param  array<string, mixed>  $order  gear, range, throttle, load, lockup, hold
+     * @param  array<string, mixed>  $order  gear, range, throttle, load, lockup, hold, line
      *
      * @throws \InvalidArgumentException for what this unit cannot do
      */
@@ -132,8 +135,10 @@ final class Rig
         $share = static fn (mixed $asked): float => max(0.0, min(1.0, (float) $asked));
         $this->throttle = $share($order['throttle'] ?? $this->throttle);
         $this->load = $share($order['load'] ?? $this->load);
-        $this->lockup = ($order['lockup'] ?? ($this->lockup ? 'on' : 'off')) === 'on';
-        $this->held = ($order['hold'] ?? ($this->held ? 'on' : 'off')) === 'on';
+        $is = static fn (string $what, string $on, bool $now): bool => ($order[$what] ?? ($now ? $on : '')) === $on;
+        $this->lockup = $is('lockup', 'on', $this->lockup);
+        $this->held = $is('hold', 'on', $this->held);
+        $this->full = $is('line', 'full', $this->full);
         $asked = $order['range'] ?? $order['gear'] ?? null;
         $asked === null || $this->select((string) $asked);
     }
@@ -335,7 +340,7 @@ final class Rig
         $whole = $this->unit->whole;
         $pressure = $this->unit->file['pressure'];
         $full = (float) ($pressure['full_kpa'][$this->gear] ?? max(array_diff_key($pressure['full_kpa'], ['R' => 0])));
-        $boost = min(1.0, 0.12 + 1.1 * $this->throttle);
+        $boost = $this->full ? 1.0 : min(1.0, 0.12 + 1.1 * $this->throttle);
         $asked = ($pressure['idle_kpa'] + ($full - $pressure['idle_kpa']) * $boost) * $whole['line'];
         // Below nine tenths of its oil the filter begins to draw air, below four it has nothing else.
         $drawn = max(0.0, min(1.0, ($this->level - 0.4) / 0.5));

@@ -9,7 +9,8 @@ namespace Yard\Core\Dyno;
  * shifts one by one, what the line does at each step, how a range comes in, lock-up, cooler, sensors. They are held
  * against what good units of the kind give.
  *
- * @phpstan-type Step array{t: float, gear?: string, throttle?: float, load?: float, lockup?: string, hold?: string}
+ * @phpstan-type Step array{t: float, gear?: string, throttle?: float, load?: float, lockup?: string, hold?: string,
+ *     line?: string}
  * @phpstan-type Shift array{from: string, to: string, start_s: float, duration_s: float, delay_s?: float,
  *     flare_rpm: float, tieUpDepth_pct: float}
  * @phpstan-type Reading array{key: string, check: string, where: string, unit: string, value: float|null, at_s: float}
@@ -143,26 +144,35 @@ final class CellReadings
         $gear = 'N';
         $throttle = 0.0;
         $locked = false;
+        $line = 'auto';
         foreach ($this->steps as $n => $step) {
             [$gear, $throttle] = [$step['gear'] ?? $gear, $step['throttle'] ?? $throttle];
+            $line = $step['line'] ?? $line;
             $locked = isset($step['lockup']) ? $step['lockup'] === 'on' : $locked;
             $end = $this->steps[$n + 1]['t'] ?? count($this->channels['input_rpm']) / $this->rate;
             if ($end - $step['t'] < self::SETTLES_S) {
                 continue;
             }
-            $where = sprintf('%s at %d %%, step %d', $gear, round(100.0 * $throttle), $n + 1);
-            $line = $this->window('line_kpa', $end - self::READ_S, $end);
-            if ($line !== []) {
-                $mean = Signal::mean($line);
-                $off = array_map(static fn (float $p): float => abs($p - $mean), $line);
-                $this->add("line:$n", 'Line pressure', $where, 'kPa', $mean, $end);
-                $this->worst('ripple', 'Line pressure ripple', $where, 'kPa', Signal::mean($off), $end);
-                $this->worst('peak', 'Line pressure above its mean', $where, 'kPa', max($line) - $mean, $end);
-            }
+            $at = $line === 'full' ? 'at full command' : sprintf('at %d %%', round(100.0 * $throttle));
+            $where = sprintf('%s %s, step %d', $gear, $at, $n + 1);
+            $this->line($n, $where, $end);
             $flow = $throttle < self::FLOWS ? [] : $this->window('cooler_lpm', $end - self::READ_S, $end);
             $flow === [] || $this->worst('cooler', 'Cooler flow', $where, 'L/min', -Signal::mean($flow), $end);
             $locked && isset($this->ratios[$gear]) && $this->efficiency($n, $where, abs($this->ratios[$gear]), $end);
         }
+    }
+
+    private function line(int $step, string $where, float $end): void
+    {
+        $line = $this->window('line_kpa', $end - self::READ_S, $end);
+        if ($line === []) {
+            return;
+        }
+        $mean = Signal::mean($line);
+        $off = array_map(static fn (float $p): float => abs($p - $mean), $line);
+        $this->add("line:$step", 'Line pressure', $where, 'kPa', $mean, $end);
+        $this->worst('ripple', 'Line pressure ripple', $where, 'kPa', Signal::mean($off), $end);
+        $this->worst('peak', 'Line pressure above its mean', $where, 'kPa', max($line) - $mean, $end);
     }
 
     /** Torque out over torque in times the ratio: more than 1 is no gearbox, it is a torque cell that lies. */

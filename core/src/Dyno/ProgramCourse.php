@@ -11,7 +11,7 @@ namespace Yard\Core\Dyno;
  *
  * @phpstan-type Until array{channel: string, atLeast?: float, atMost?: float, within_s: float}
  * @phpstan-type Waiting array{t: float, gear?: string, throttle?: float, load?: float, lockup?: string, hold?: string,
- *     until?: Until}
+ *     line?: string, until?: Until}
  */
 final class ProgramCourse
 {

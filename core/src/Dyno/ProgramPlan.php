@@ -15,7 +15,7 @@ use Yard\Core\Input;
  * @phpstan-import-type Step from CellReadings
  *
  * @phpstan-type Planned array{t: float, seconds: float, gear: string, throttle: float, load: float, lockup: bool,
- *     held: bool, read: bool, waits: array{for: string, within_s: float}|null}
+ *     held: bool, full: bool, read: bool, waits: array{for: string, within_s: float}|null}
  * @phpstan-type Shift array{from: string, to: string, loads: list<float>}
  */
 final readonly class ProgramPlan
@@ -32,9 +32,6 @@ final readonly class ProgramPlan
 
     /** Every shift comes at so many loads. */
     private const LOADS = 2;
-
-    /** From here on a step counts as one at full command. */
-    private const FULL = 0.5;
 
     /**
      * @param  list<Planned>  $steps
@@ -94,8 +91,9 @@ final readonly class ProgramPlan
             'gear' => $in->has('gear') ? $in->choice('gear', $gears) : $before['gear'] ?? 'P',
             'throttle' => $in->numberOr('throttle', $before['throttle'] ?? 0.0, min: 0.0, max: 1.0),
             'load' => $in->numberOr('load', $before['load'] ?? 0.0, min: 0.0, max: 1.0),
-            'lockup' => self::onOff($in, 'lockup', $before['lockup'] ?? false),
-            'held' => self::onOff($in, 'hold', $before['held'] ?? false),
+            'lockup' => self::isAsked($in, 'lockup', ['on', 'off'], $before['lockup'] ?? false),
+            'held' => self::isAsked($in, 'hold', ['on', 'off'], $before['held'] ?? false),
+            'full' => self::isAsked($in, 'line', ['full', 'auto'], $before['full'] ?? false),
             'read' => false,
             'waits' => $in->has('until') ? self::until($in->at('until')) : null,
         ];
@@ -122,9 +120,10 @@ final readonly class ProgramPlan
         $t > $before || throw $in->at('t')->fail('time', "The step at $t s comes no later than the one before it.");
     }
 
-    private static function onOff(Input $in, string $field, bool $else): bool
+    /** @param  array{string, string}  $words  what asks for it, and what lets go of it */
+    private static function isAsked(Input $in, string $field, array $words, bool $else): bool
     {
-        return $in->has($field) ? $in->choice($field, ['on', 'off']) === 'on' : $else;
+        return $in->has($field) ? $in->choice($field, $words) === $words[0] : $else;
     }
 
     /**
@@ -140,7 +139,7 @@ final readonly class ProgramPlan
             'waits_s' => array_sum(array_map(fn (array $s): float => $s['waits']['within_s'] ?? 0.0, $this->steps)),
             'steps' => $this->steps,
             'shifts' => $this->shifts(),
-            'missing' => [...$this->shiftsMissing(), ...$this->readingsMissing()],
+            'missing' => [...$this->shiftsMissing(), ...$this->lineMissing(), ...$this->readingsMissing()],
             'cautions' => $this->stalls(),
             'windowsWithout' => array_values(array_filter($this->windows, fn (string $w): bool => ! $this->reads($w))),
         ];
@@ -186,6 +185,23 @@ final readonly class ProgramPlan
         return $missing;
     }
 
+    /** @return list<string> the line is read in park, reverse, neutral and drive, at idle and at full command */
+    private function lineMissing(): array
+    {
+        $driving = array_diff(array_map(strval(...), array_keys($this->ratios)), ['R']);
+        $ranges = ['park' => ['P'], 'reverse' => ['R'], 'neutral' => ['N'], 'drive' => ['D', ...$driving]];
+        $missing = [];
+        foreach ($ranges as $range => $gears) {
+            foreach (['at idle' => false, 'at full command' => true] as $at => $full) {
+                $read = array_filter($this->steps, static fn (array $s): bool => $s['read'] && $s['full'] === $full &&
+                    $s['throttle'] === 0.0 && in_array($s['gear'], $gears, true));
+                $read === [] && $missing[] = "The line is never read in $range $at.";
+            }
+        }
+
+        return $missing;
+    }
+
     /** @return list<string> what programs of the trade have (handbook of the shop; common practice, no source) */
     private function readingsMissing(): array
     {
@@ -193,8 +209,9 @@ final readonly class ProgramPlan
         $forward = array_diff(array_map(strval(...), array_keys($this->ratios)), ['R']);
         $drives = fn (array $s): bool => in_array($s['gear'], $forward, true);
         $wanted = [
-            'No step in park is long enough to be read.' => $has(fn (array $s) => $s['read'] && $s['gear'] === 'P'),
-            'No step in neutral is long enough to be read.' => $has(fn (array $s) => $s['read'] && $s['gear'] === 'N'),
+            'No step waits until the oil is warm.' => $has(
+                fn (array $s) => str_starts_with($s['waits']['for'] ?? '', 'temp_degc at least'),
+            ),
             'Reverse is never engaged with the output held, so its time is not taken.' => $has(
                 fn (array $s) => $s['held'] && $s['gear'] === 'R',
             ),
@@ -207,9 +224,6 @@ final readonly class ProgramPlan
             'The lock-up is never on for long enough to be read.' => $has(fn (array $s) => $s['lockup'] && $s['read']),
             'The unit never coasts in gear.' => $has(
                 fn (array $s) => $drives($s) && ! $s['held'] && $s['throttle'] === 0.0 && $s['t'] > 0.0,
-            ),
-            'The line is never read at full command.' => $has(
-                fn (array $s) => $s['read'] && $drives($s) && $s['throttle'] >= self::FULL,
             ),
             'The cooler is never read.' => $has(fn (array $s) => $s['read'] && $s['throttle'] >= CellReadings::FLOWS),
         ];

@@ -35,7 +35,8 @@ function Gone({ plan }: { plan: Plan }) {
             </p>
             <Course plan={plan} />
             <p className="text-sm text-faint">
-                Height: throttle, pale where a step is too short to be read. Bars below: lock-up on, output held.
+                Height: throttle, pale where a step is too short to be read. Bars below: lock-up on, output held, line
+                at full command.
             </p>
             {plan.steps.map(
                 (s, n) =>
@@ -99,6 +100,7 @@ function Course({ plan }: { plan: Plan }) {
                     </rect>
                     {s.lockup && <rect x={x(s.t)} y={84} width={x(s.seconds)} height={4} className="fill-warn" />}
                     {s.held && <rect x={x(s.t)} y={90} width={x(s.seconds)} height={4} className="fill-bad" />}
+                    {s.full && <rect x={x(s.t)} y={96} width={x(s.seconds)} height={2} className="fill-ink" />}
                 </g>
             ))}
             {gears.map((s) => (

@@ -11,7 +11,18 @@ vi.mock('openapi-fetch', async (load) => {
 
 import { DryRun } from './DryRun';
 
-const step = { t: 0, seconds: 3, gear: 'P', throttle: 0, load: 0, lockup: false, held: false, read: true, waits: null };
+const step = {
+    t: 0,
+    seconds: 3,
+    gear: 'P',
+    throttle: 0,
+    load: 0,
+    lockup: false,
+    held: false,
+    full: false,
+    read: true,
+    waits: null,
+};
 const PLAN = {
     seconds: 12,
     waits_s: 20,

@@ -10,13 +10,14 @@ type Program = { steps: Step[]; limits: Limits };
 type Figure = { name: string; value: string; unit: string; read?: number; most?: number | null | undefined };
 
 /** What a step asks for, in words. */
-export function stepText({ gear, throttle, load, lockup, hold }: Step) {
+export function stepText({ gear, throttle, load, lockup, hold, line }: Step) {
     return [
         gear && `gear ${gear}`,
         throttle != null && `throttle ${Math.round(throttle * 100)} %`,
         load != null && `load ${Math.round(load * 100)} %`,
         lockup && `lock-up ${lockup}`,
         hold && (hold === 'on' ? 'output held' : 'output let go'),
+        line && (line === 'full' ? 'line at full command' : 'line as the throttle asks'),
     ]
         .filter(Boolean)
         .join(', ');
