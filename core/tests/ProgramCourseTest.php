@@ -35,12 +35,15 @@ final class ProgramCourseTest extends CoreTestCase
         $this->assertSame([], $course->due(0.9, []), 'two seconds ahead and no more');
         $this->assertSame([['n' => 1, 'at' => 3.0, 'gear' => 'N', 'throttle' => 0.2]], $course->due(1.0, []));
         $this->assertSame([], $course->due(5.5, ['temp_degc' => 60.0]), 'a step that waits is not ordered ahead');
+        $this->assertNull($course->waitingAt(5.5));
         $this->assertSame([], $course->due(10.0, ['temp_degc' => 39.9]));
+        $this->assertSame([0.0, 2], [$course->late(), $course->waitingAt(10.0)]);
         $this->assertSame(
             [['n' => 2, 'at' => 11.5, 'gear' => '1']],
             $course->due(11.5, ['temp_degc' => 40.0]),
         );
         $this->assertSame([17.5, false], [$course->end(), $course->waits()], 'all that follows is as late');
+        $this->assertSame([5.5, null], [$course->late(), $course->waitingAt(11.5)]);
         $this->assertSame([['n' => 3, 'at' => 14.5, 'gear' => '2']], $course->due(12.5, ['temp_degc' => 20.0]));
         $course->did(2, 11.51);
         $this->assertSame([0.0, 3.0, 11.51, 9.0], array_column($course->asDone(), 't'));

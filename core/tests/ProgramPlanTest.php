@@ -64,10 +64,19 @@ final class ProgramPlanTest extends CoreTestCase
             'The lock-up is never on for long enough to be read.',
             self::plan('RD4', ['steps' => $without('lockup')])['missing'],
         );
-        $short = self::plan('RD4', ['steps' => array_slice($steps, 0, 8), 'end' => 30.0]);
+        $survey = self::plan('RD4', ['steps' => $without('line')])['missing'];
+        $this->assertSame(['park', 'reverse', 'neutral', 'drive'], array_map(
+            fn (string $s): string => str_replace(['The line is never read in ', ' at full command.'], '', $s),
+            $survey,
+        ));
+        $this->assertSame(
+            ['No step waits until the oil is warm.'],
+            self::plan('RD4', ['steps' => $without('until')])['missing'],
+        );
+        $short = self::plan('RD4', ['steps' => array_slice($steps, 0, 13), 'end' => 43.0]);
         $this->assertContains('The shift 4-3 never comes.', $short['missing']);
         $this->assertContains('The shift 1-2 comes at one load only.', $short['missing']);
-        $once = self::plan('RD4', ['steps' => array_slice($steps, 0, 27), 'end' => 79.5]);
+        $once = self::plan('RD4', ['steps' => array_slice($steps, 0, 32), 'end' => 92.5]);
         $this->assertContains('The shift 3-2 comes at one load only.', $once['missing']);
         $this->assertNotContains('The shift 2-3 comes at one load only.', $once['missing']);
         $this->assertContains('shift:4-3#1:duration', $short['windowsWithout']);
@@ -96,6 +105,7 @@ final class ProgramPlanTest extends CoreTestCase
             'a gear the unit has not' => [[['t' => 0, 'gear' => '9']], '/steps/0/gear'],
             'more than full throttle' => [[['t' => 0, 'gear' => 'P', 'throttle' => 1.2]], '/steps/0/throttle'],
             'a lock-up half on' => [[['t' => 0, 'gear' => 'P', 'lockup' => 'half']], '/steps/0/lockup'],
+            'a line asked for half' => [[['t' => 0, 'gear' => 'P', 'line' => 'half']], '/steps/0/line'],
             'a wait for two things' => [
                 [['t' => 0, 'until' => ['channel' => 'temp_degc', 'atLeast' => 1, 'atMost' => 2, 'within_s' => 9]]],
                 '/steps/0/until',

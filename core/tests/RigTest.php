@@ -172,6 +172,25 @@ final class RigTest extends CoreTestCase
         $this->assertEqualsWithDelta(0.0058 * ($last($rows, 1) * M_PI / 30.0) ** 2, $last($rows, 4), 2.0);
     }
 
+    /** At idle the control can ask for all the line there is: the regulator, not the throttle, decides. */
+    #[DataProvider('families')]
+    public function test_the_line_is_read_in_every_range_at_idle_and_at_full_command(string $code): void
+    {
+        $file = TestCell::specimen($code, 3);
+        $orders = [
+            ['t' => 0.0, 'gear' => 'P', 'throttle' => 0.0, 'hold' => 'on'], ['t' => 2.0, 'line' => 'full'],
+            ['t' => 4.0, 'gear' => 'R'], ['t' => 7.0, 'line' => 'auto'],
+        ];
+        $rows = array_values(iterator_to_array(Once::run($file, [], $orders, 9.0, 9)));
+        $read = array_column($rows, 1 + (int) array_search('line_kpa', Rig::CHANNELS, true));
+        $at = fn (float $t): float => array_sum(array_slice($read, (int) (200 * $t) - 100, 100)) / 100.0;
+        ['idle_kpa' => $idle, 'full_kpa' => $full] = $file['pressure'];
+        $this->assertEqualsWithDelta(max(array_diff_key($full, ['R' => 0])), $at(4.0), 3.0, 'park, full command');
+        $this->assertEqualsWithDelta($full['R'], $at(7.0), 3.0, 'reverse, full command');
+        $this->assertEqualsWithDelta($idle + 0.12 * ($full['R'] - $idle), $at(9.0), 3.0, 'reverse, idle');
+        $this->assertLessThan($at(4.0), $at(2.0));
+    }
+
     public function test_the_same_seed_gives_the_same_run_and_another_one_another(): void
     {
         $run = fn (int $seed): array => array_values(iterator_to_array(

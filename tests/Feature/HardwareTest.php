@@ -56,6 +56,7 @@ final class HardwareTest extends TestCase
         );
         $plain = self::frozen(Variant::query()->where('code', 'OV3-A')->sole(), 'tow');
         $this->assertFalse($plain['hardware']['lockup']);
+        $this->assertSame(0.94, $plain['hardware']['capacities']['C1']['lining']['staticRatio']);
         $this->assertArrayNotHasKey('lockupSlip_rpm', $plain['testProgram']['limits']);
         $this->assertNotContains('on', array_column($plain['testProgram']['steps'], 'lockup'));
     }

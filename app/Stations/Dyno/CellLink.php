@@ -187,8 +187,14 @@ final class CellLink
             return false;
         }
         $this->lastHeard = microtime(true);
-        $progress = round(min(99.0, (100.0 * (float) (end($rows)[0] ?? 0.0)) / $course->end()), 2);
-        $this->viewers->tell($run->id, 'samples', ['rows' => $this->fresh, 'progress' => $progress]);
+        $now = (float) (end($rows)[0] ?? 0.0);
+        $progress = round(min(99.0, (100.0 * $now) / $course->end()), 2);
+        $this->viewers->tell($run->id, 'samples', [
+            'rows' => $this->fresh,
+            'progress' => $progress,
+            'late_s' => round($course->late(), 2),
+            'waits' => $course->waitingAt($now),
+        ]);
         $this->fresh = [];
         if (microtime(true) - $this->lastSaved > 1.0) {
             $this->lastSaved = microtime(true);

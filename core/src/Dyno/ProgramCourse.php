@@ -57,6 +57,20 @@ final class ProgramCourse
         ) !== [];
     }
 
+    /** By how much its waits have put off what follows so far, seconds. */
+    public function late(): float
+    {
+        return $this->late;
+    }
+
+    /** Step that waits for something now; null: none does. */
+    public function waitingAt(float $now): ?int
+    {
+        $step = $this->steps[$this->step] ?? null;
+
+        return isset($step['until']) && $now >= $step['t'] + $this->late ? $this->step : null;
+    }
+
     /** Why the run cannot go on; null: it can. */
     public function stopped(): ?string
     {

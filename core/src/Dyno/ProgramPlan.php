@@ -208,10 +208,9 @@ final readonly class ProgramPlan
         $has = fn (callable $does): bool => array_filter($this->steps, $does) !== [];
         $forward = array_diff(array_map(strval(...), array_keys($this->ratios)), ['R']);
         $drives = fn (array $s): bool => in_array($s['gear'], $forward, true);
+        $waits = array_map(static fn (array $s): string => $s['waits']['for'] ?? '', $this->steps);
         $wanted = [
-            'No step waits until the oil is warm.' => $has(
-                fn (array $s) => str_starts_with($s['waits']['for'] ?? '', 'temp_degc at least'),
-            ),
+            'No step waits until the oil is warm.' => preg_grep('/^temp_degc at least/', $waits) !== [],
             'Reverse is never engaged with the output held, so its time is not taken.' => $has(
                 fn (array $s) => $s['held'] && $s['gear'] === 'R',
             ),

@@ -34,6 +34,9 @@ final readonly class OrderQuestion
         'why',
     ];
 
+    /** How a lining slides shows in the test cell; margins go by its stated friction. */
+    private const SLIDES = ['staticRatio' => 0, 'muFall_s_per_m' => 0];
+
     /**
      * @param  Collection<string, Option>  $options  of the family, by code
      * @param  array<string, array{question: string, choice: string, reason: string}>  $house options a house rule
@@ -137,6 +140,8 @@ final readonly class OrderQuestion
     /** @return array<string, mixed> */
     private static function option(Option $o): array
     {
+        $rules = array_intersect_key($o->body, array_flip(self::RULES));
+
         return [
             'code' => $o->code,
             'name' => $o->name,
@@ -144,7 +149,8 @@ final readonly class OrderQuestion
             'hours' => (float) $o->hours,
             'adds' => $o->body['parts'] ?? [],
         ] +
-            array_intersect_key($o->body, array_flip(self::RULES)) +
+            (isset($rules['power']) ? ['power' => self::held($rules['power'])] : []) +
+            $rules +
             (isset($o->body['converter'])
                 ? [
                     'converter' => array_intersect_key($o->body['converter'], [
@@ -157,6 +163,21 @@ final readonly class OrderQuestion
     }
 
     /**
+     * @param  array<string, mixed>  $power
+     * @return array<string, mixed> as margins are reckoned from it
+     */
+    private static function held(array $power): array
+    {
+        foreach ($power['capacities'] ?? [] as $element => $as) {
+            if (isset($as['lining'])) {
+                $power['capacities'][$element]['lining'] = array_diff_key($as['lining'], self::SLIDES);
+            }
+        }
+
+        return $power;
+    }
+
+    /**
      * @param  array<string, mixed>  $hardware  of the variant
      * @return array<string, mixed> empty while the duty or the family's hardware is not known
      */
@@ -165,7 +186,7 @@ final readonly class OrderQuestion
         if ($duty === null || ! isset($family->body['power'])) {
             return [];
         }
-        $power = VariantHardware::of($family->body['power'], $family->train, $hardware);
+        $power = self::held(VariantHardware::of($family->body['power'], $family->train, $hardware));
         $shift =
             isset($power['shift']) && $duty->load !== null
                 ? ['shift' => $power['shift'] + ['vehicle' => $duty->load]]

@@ -11,7 +11,7 @@ import type { SectionProps } from '../../card/section';
 import { beforeOf, type Beside, CheckTable, Deciding, HeldAgainst, type Reference, rowsOf } from './CheckTable';
 import { Elsewhere } from './Elsewhere';
 import { Found, marksOf, Suspects, type Analysis } from './Found';
-import { Now } from './Now';
+import { type Course, Now, ON_TIME } from './Now';
 import { RigState } from './RigState';
 import { WithoutCell } from './WithoutCell';
 
@@ -205,7 +205,7 @@ function RunPanel({ section, run, card, onCard, can }: { run: Run } & SectionPro
             <Panel title={`Run ${run.id}`} aside={<RunAside run={run} traced={!!trace} />}>
                 <RunHead run={run} progress={live.progress} refresh={can('dyno.run') ? refresh : undefined} />
                 {isOpen(run) ? (
-                    <Now row={live.last} program={section.program} />
+                    <Now row={live.last} program={section.program} course={live.course} />
                 ) : (
                     pending && <Loading what="the trace" />
                 )}
@@ -428,20 +428,30 @@ function Judge({ section, run, onCard }: { run: Run } & Pick<SectionProps<'dyno'
 }
 
 /** Live samples from the gateway while the run is open; a reload gets what came before again. */
-function useLive(run: Run, ended: () => void): { data: TraceData; progress: number; last: number[] | undefined } {
+type Live = { data: TraceData; progress: number; last: number[] | undefined; course: Course };
+
+/** What the gateway sends (docs/formats/rig.md). */
+type LiveSamples = {
+    rows: number[][];
+    replay?: boolean;
+    progress?: number;
+    late_s?: number;
+    waits?: number | null;
+};
+
+function useLive(run: Run, ended: () => void): Live {
     const [data, setData] = useState<TraceData>(NO_DATA);
     const [last, setLast] = useState<number[]>();
     const [progress, setProgress] = useState(0);
+    const [course, setCourse] = useState<Course>(ON_TIME);
     const url = run.liveUrl && OPEN.includes(run.state) ? run.liveUrl.split('?')[0] : null;
     useEffect(() => {
         if (!url || !run.liveUrl) return;
         const source = new EventSource(run.liveUrl);
         source.addEventListener('samples', (e) => {
-            const message = JSON.parse((e as MessageEvent<string>).data) as {
-                rows: number[][];
-                replay?: boolean;
-                progress?: number;
-            };
+            const message = JSON.parse((e as MessageEvent<string>).data) as LiveSamples;
+            const { late_s = 0, waits = null } = message;
+            if (!message.replay) setCourse((c) => (c.late_s === late_s && c.waits === waits ? c : { late_s, waits }));
             if (message.rows.length > 0) setLast(message.rows.at(-1));
             setData((d) => {
                 const base = message.replay ? NO_DATA : d;
@@ -463,5 +473,5 @@ function useLive(run: Run, ended: () => void): { data: TraceData; progress: numb
         return () => source.close();
         // eslint-disable-next-line react-hooks/exhaustive-deps -- only a new address opens a new connection
     }, [url]);
-    return { data, progress, last };
+    return { data, progress, last, course };
 }

@@ -7,6 +7,11 @@ const [TIME, INPUT, TURBINE, OUTPUT, LINE, TEMPERATURE] = [0, 1, 2, 3, 6, 10];
 
 type Limits = Record<string, { min?: number | null; max?: number | null }>;
 type Program = { steps: Step[]; limits: Limits };
+
+/** How the program goes: put off by its waits, and the number of the step that waits now. */
+export type Course = { late_s: number; waits: number | null };
+export const ON_TIME: Course = { late_s: 0, waits: null };
+
 type Figure = { name: string; value: string; unit: string; read?: number; most?: number | null | undefined };
 
 /** What a step asks for, in words. */
@@ -21,6 +26,22 @@ export function stepText({ gear, throttle, load, lockup, hold, line }: Step) {
     ]
         .filter(Boolean)
         .join(', ');
+}
+
+const WORDS: Record<string, [string, string]> = { temp_degc: ['the oil', '°C'], line_kpa: ['the line', 'kPa'] };
+
+/** What a step waits for, in words. */
+function waitText({ until }: Step) {
+    if (!until) return '';
+    const [name, unit] = WORDS[until.channel] ?? [until.channel, ''];
+    const bound = until.atLeast != null ? `at least ${until.atLeast}` : `at most ${until.atMost}`;
+    return `until ${name} is ${bound} ${unit}`.trim();
+}
+
+/** When each step comes, its waits so far included. */
+function timed(steps: Step[], late: number): Step[] {
+    const first = steps.findIndex((s) => s.until);
+    return steps.map((s, n) => (first >= 0 && n >= first ? { ...s, t: s.t + late } : s));
 }
 
 /** The gear that was asked for last. */
@@ -62,12 +83,14 @@ function figuresOf(row: number[], steps: Step[], limits: Limits): Figure[] {
     ];
 }
 
+type NowProps = { row: number[] | undefined; program: Program | null; course?: Course };
+
 /** The cell while it runs: what one reads from the door, how near it is to its limits, and what comes next. */
-export function Now({ row, program }: { row: number[] | undefined; program: Program | null }) {
+export function Now({ row, program, course = ON_TIME }: NowProps) {
     if (!row) return null;
-    const { steps, limits } = program ?? { steps: [], limits: {} };
-    const t = row[TIME] ?? 0;
-    const next = steps.find((s) => s.t > t);
+    const { limits } = program ?? { limits: {} };
+    const steps = timed(program?.steps ?? [], course.late_s);
+    const waiting = course.waits === null ? undefined : steps[course.waits];
     return (
         <div className="mb-3">
             <dl className="grid grid-cols-6 gap-3">
@@ -84,15 +107,25 @@ export function Now({ row, program }: { row: number[] | undefined; program: Prog
                 ))}
             </dl>
             <p className="mt-2 text-lg">
-                {next ? (
+                {waiting ? (
                     <>
-                        Next in <span className="num">{(next.t - t).toFixed(0)} s</span>:{' '}
-                        <strong>{stepText(next)}</strong>
+                        Waits <strong>{waitText(waiting)}</strong>
                     </>
                 ) : (
-                    'The last step of the program.'
+                    <Next steps={steps} t={row[TIME] ?? 0} />
                 )}
             </p>
         </div>
+    );
+}
+
+function Next({ steps, t }: { steps: Step[]; t: number }) {
+    const next = steps.find((s) => s.t > t);
+    if (!next) return 'The last step of the program.';
+    return (
+        <>
+            Next in <span className="num">{(next.t - t).toFixed(0)} s</span>:{' '}
+            <strong>{[stepText(next), waitText(next)].filter(Boolean).join(', ')}</strong>
+        </>
     );
 }

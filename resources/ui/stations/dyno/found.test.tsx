@@ -2,7 +2,7 @@ import { cleanup, render, screen } from '@testing-library/react';
 import { afterEach, describe, expect, it } from 'vitest';
 import { CheckTable, Deciding, HeldAgainst, rowsOf } from './CheckTable';
 import { Found, marksOf, Suspects, type Analysis } from './Found';
-import { Now, stepText } from './Now';
+import { type Course, Now, stepText } from './Now';
 
 afterEach(cleanup);
 
@@ -124,12 +124,24 @@ describe('the cell while it runs', () => {
         expect(shown[3]).toBe('512 kPa▲ over 500 kPa');
         expect(shown[5]).toBe('630 rev/min▲ over 30 rev/min');
     });
+    it('says what the program waits for, and counts what follows from there', () => {
+        const until = { channel: 'temp_degc', atLeast: 55, within_s: 120 };
+        const program = { steps: [steps[0]!, { t: 3, until }, { t: 9, gear: '1' }], limits: {} };
+        const shown = (course?: Course) =>
+            render(<Now row={row} program={program} {...(course ? { course } : {})} />).container.textContent;
+        expect(shown({ late_s: 0, waits: 1 })).toContain('Waits until the oil is at least 55 °C');
+        cleanup();
+        expect(shown({ late_s: 5, waits: null })).toContain('Next in 4 s: gear 1');
+        cleanup();
+        expect(shown()).toContain('The last step of the program.');
+    });
     it('says when nothing comes any more, and nothing before the first sample', () => {
         const { container, rerender } = render(<Now row={[20, ...row.slice(1)]} program={{ steps, limits: {} }} />);
         expect(container.textContent).toContain('The last step of the program.');
         rerender(<Now row={undefined} program={{ steps, limits: {} }} />);
         expect(container.textContent).toBe('');
         expect(stepText({ t: 1, lockup: 'on', hold: 'on' })).toBe('lock-up on, output held');
+        expect(stepText({ t: 1, line: 'full' })).toBe('line at full command');
     });
 });
 
