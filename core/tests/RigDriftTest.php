@@ -126,7 +126,7 @@ final class RigDriftTest extends CoreTestCase
     {
         $steps = TestCell::program('RD4')['steps'];
         $short = ReferenceProgram::of($steps, 95.5);
-        $this->assertSame([38.5, 'on'], [$short['end'], end($short['steps'])['lockup']]);
+        $this->assertSame([51.5, 'on'], [$short['end'], end($short['steps'])['lockup']]);
         $this->assertSame([['t' => 0.0, 'gear' => '1']], ReferenceProgram::of([
             ['t' => 0.0, 'gear' => '1'],
             ['t' => 30.0, 'gear' => '2'],
