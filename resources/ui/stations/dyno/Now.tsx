@@ -71,7 +71,8 @@ function figuresOf(row: number[], steps: Step[], limits: Limits): Figure[] {
     const t = read(TIME);
     const slip = Math.abs(read(INPUT) - read(TURBINE));
     const figure = (name: string, value: number, unit: string, limit = ''): Figure => ({
-        ...{ name, value: value.toFixed(0), unit, read: value, most: limits[limit]?.max },
+        // A hair below nothing is nothing.
+        ...{ name, value: (Math.round(value) + 0).toFixed(0), unit, read: value, most: limits[limit]?.max },
     });
     return [
         { name: 'Gear asked', value: gearAt(steps, t), unit: '' },

@@ -108,7 +108,7 @@ describe('the cell while it runs', () => {
         { t: 12, throttle: 0.3, load: 0.43, hold: 'off' },
     ];
     // Time, input, turbine, output, both torques, line, applied, lock-up, lube, oil, cooler, flow.
-    const row = [10, 750, 120, 0, 40, 0, 512, 300, 0, 90, 61, 55, 3];
+    const row = [10, 750, 120, -0.3, 40, 0, 512, 300, 0, 90, 61, 55, 3];
     it('shows what is read from the door and what comes next', () => {
         render(<Now row={row} program={{ steps, limits: { line_kpa: { max: 1900 } } }} />);
         const shown = screen.getAllByRole('definition').map((d) => d.textContent);
