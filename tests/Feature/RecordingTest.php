@@ -61,7 +61,7 @@ final class RecordingTest extends TestCase
         $file = json_decode((string) json_encode(app(OnTheRig::class)->file($build)), true);
         $steps = $build->frozen()['testProgram']['steps'];
         $text = "Zeit;Motor;Abtrieb;p;T\n";
-        foreach (Once::run($file, [], array_filter($steps, fn (array $s) => $s['t'] < 30.0), 30.0, 5) as $row) {
+        foreach (Once::run($file, [], array_filter($steps, fn (array $s) => $s['t'] < 43.0), 43.0, 5) as $row) {
             $cells = [1000 * $row[0], $row[1] * M_PI / 30, $row[3], $row[6] / 100, $row[2]];
             $text .= strtr(implode(';', array_map(fn ($v) => sprintf('%.5f', $v), $cells)), '.', ',')."\n";
         }
