@@ -39,6 +39,8 @@ final class CellLink
 
     private float $lastHeard = 0.0;
 
+    private float $freeSince = 0.0;
+
     /** @var array{Run, string, ?string}|null run, state and error still to be written: the database was away */
     private ?array $ended = null;
 
@@ -50,6 +52,9 @@ final class CellLink
 
     /** A rig that says nothing for so long is taken for dead, seconds. */
     private const SILENCE_S = 10.0;
+
+    /** The abort of the run before must reach the rig before anybody else plugs in, seconds. */
+    private const PARTS_S = 2.0;
 
     /** @param  \Closure(callable(): void): void  $guarded  does what needs the database, which may be away */
     public function __construct(
@@ -87,7 +92,11 @@ final class CellLink
     /** What the rig says of itself, as long as no run has the cable. */
     public function look(): void
     {
-        $this->run === null ? RigWatch::look($this->cell, $this->port) : RigWatch::runs($this->cell);
+        if ($this->run !== null) {
+            RigWatch::runs($this->cell);
+        } elseif (microtime(true) - $this->freeSince > self::PARTS_S) {
+            RigWatch::look($this->cell, $this->port);
+        }
     }
 
     private function connect(Run $run): void
@@ -259,7 +268,7 @@ final class CellLink
     private function finish(string $state, ?string $error): void
     {
         $run = $this->run;
-        $this->run = null;
+        [$this->run, $this->freeSince] = [null, microtime(true)];
         if ($this->file !== null) {
             fclose($this->file);
             $this->file = null;
