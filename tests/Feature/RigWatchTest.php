@@ -43,6 +43,8 @@ final class RigWatchTest extends TestCase
             'stopped' => [["{\"type\":\"hello\",\"emergency\":true}\n{\"type\":\"heartbeat\"}\n"], RigState::Stopped],
             'no rig' => [["SSH-2.0\n"], RigState::Silent],
             'not a word of it' => [["{\"type\":\"hello\",\"emergency\":\"yes\"}\n"], RigState::Silent],
+            'not a word' => [[], RigState::Silent],
+            'half a word' => [['{"type":"hel'], RigState::Silent],
             'a line without an end' => [[str_repeat('x', 20_000)], RigState::Silent],
         ];
     }
@@ -58,6 +60,15 @@ final class RigWatchTest extends TestCase
             }
         });
         $this->assertSame($state, $this->seen((int) parse_url((string) $server->getAddress(), PHP_URL_PORT)));
+        $server->close();
+    }
+
+    public function test_a_rig_that_hangs_up_at_once_does_not_answer(): void
+    {
+        $server = new SocketServer('127.0.0.1:0');
+        $server->on('connection', fn (ConnectionInterface $line) => $line->close());
+        $port = (int) parse_url((string) $server->getAddress(), PHP_URL_PORT);
+        $this->assertSame(RigState::Silent, $this->seen($port));
         $server->close();
     }
 

@@ -3,6 +3,7 @@
 namespace App\Stations\Dyno;
 
 use Illuminate\Support\Facades\Cache;
+use React\EventLoop\Loop;
 use React\Socket\ConnectionInterface;
 use React\Socket\Connector;
 
@@ -30,17 +31,21 @@ final class RigWatch
         );
     }
 
+    /** A rig that takes the plug and says nothing is left again: it does not answer either. */
     private static function greeted(string $cell, ConnectionInterface $rig): void
     {
         $said = '';
-        $rig->on('data', function (string $data) use ($cell, $rig, &$said): void {
+        $hello = null;
+        $patience = Loop::addTimer(self::PATIENCE_S, $rig->close(...));
+        $rig->on('data', function (string $data) use ($rig, &$said, &$hello): void {
             $said .= $data;
-            if (! str_contains($said, "\n") && strlen($said) < self::LONGEST_LINE) {
-                return;
+            if (str_contains($said, "\n") || strlen($said) >= self::LONGEST_LINE) {
+                $hello = json_decode((string) strstr($said, "\n", true), true);
+                $rig->close();
             }
-            $rig->removeAllListeners('data');
-            $rig->close();
-            $hello = json_decode((string) strstr($said, "\n", true), true);
+        });
+        $rig->on('close', function () use ($cell, $patience, &$hello): void {
+            Loop::cancelTimer($patience);
             self::seen($cell, match (is_array($hello) ? $hello['emergency'] ?? null : null) {
                 true => RigState::Stopped,
                 false => RigState::Ready,

@@ -45,7 +45,7 @@ const START: Typed = {
     checked: [],
 };
 
-function Sheet({ call, done, draft }: { call: (typed: unknown) => never; done?: () => void; draft?: string }) {
+function Sheet({ call, done, draft }: { call: (typed: unknown) => unknown; done?: () => void; draft?: string }) {
     const form = useForm({ schema, start: START, ...(draft !== undefined && { draft }) });
     return (
         <FormFields of={form}>
@@ -56,7 +56,8 @@ function Sheet({ call, done, draft }: { call: (typed: unknown) => never; done?: 
             <Text name="converter.serial" label="Serial" />
             <Checks name="checked" label="Checked" values={[{ value: 'oil', text: 'Oil' }]} />
             <FormProblem of={form} />
-            <button type="button" onClick={form.submit(call, done)}>
+            {/* The answers of these tests belong to no route of the contract. */}
+            <button type="button" onClick={form.submit(call as never, done)}>
                 Send
             </button>
             <button type="button" onClick={form.clear}>
@@ -87,7 +88,7 @@ describe('problem documents', () => {
 
 describe('a form', () => {
     it('turns what was typed into what the contract takes', async () => {
-        const call = vi.fn(() => Promise.resolve({ data: {}, response: new Response() }) as never);
+        const call = vi.fn(() => Promise.resolve({ data: {}, response: new Response() }));
         const done = vi.fn();
         render(<Sheet call={call} done={done} />, { wrapper });
         type('Codes', 'p0741, p0730');
@@ -107,7 +108,7 @@ describe('a form', () => {
     });
     it('sends nothing while a field says what is wrong with it', async () => {
         const call = vi.fn();
-        render(<Sheet call={call as never} />, { wrapper });
+        render(<Sheet call={call} />, { wrapper });
         type('Hours', '1,5');
         send();
         await waitFor(() => expect(screen.getByText('Type a number.')).toBeTruthy());
@@ -124,7 +125,7 @@ describe('a form', () => {
             { pointer: '/converter/serial', detail: 'This converter is already here.' },
             { pointer: '/elsewhere', detail: 'Nothing of that is on the shelf.' },
         ];
-        render(<Sheet call={() => Promise.resolve(refused(errors)) as never} />, { wrapper });
+        render(<Sheet call={() => Promise.resolve(refused(errors))} />, { wrapper });
         type('Serial', 'CV-1');
         type('Why', 'because');
         send();
@@ -135,15 +136,15 @@ describe('a form', () => {
         expect(screen.getAllByText('This converter is already here.')).toHaveLength(1);
     });
     it('keeps a draft on the tablet until it is begun anew', () => {
-        const { unmount } = render(<Sheet call={vi.fn() as never} draft="sheet" />, { wrapper });
+        const { unmount } = render(<Sheet call={vi.fn()} draft="sheet" />, { wrapper });
         type('Rack', 'R2-3');
         unmount();
-        render(<Sheet call={vi.fn() as never} draft="sheet" />, { wrapper });
+        render(<Sheet call={vi.fn()} draft="sheet" />, { wrapper });
         expect(screen.getByLabelText<HTMLInputElement>('Rack').value).toBe('R2-3');
         fireEvent.click(screen.getByRole('button', { name: 'Begin anew' }));
         expect(screen.getByLabelText<HTMLInputElement>('Rack').value).toBe('');
         cleanup();
-        render(<Sheet call={vi.fn() as never} draft="sheet" />, { wrapper });
+        render(<Sheet call={vi.fn()} draft="sheet" />, { wrapper });
         expect(screen.getByLabelText<HTMLInputElement>('Rack').value).toBe('');
     });
 });

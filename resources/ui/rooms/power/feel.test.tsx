@@ -129,6 +129,7 @@ const settle = () =>
 const show = async (list: typeof feels) => {
     render(
         <QueryClientProvider client={new QueryClient()}>
+            {/* Only what the panel reads of an accumulator. */}
             <Feel train={train} feels={list as never} drive={drive} />
         </QueryClientProvider>,
     );

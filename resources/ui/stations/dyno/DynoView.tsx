@@ -153,8 +153,16 @@ function Filled({ program }: Programmed) {
     );
 }
 
-function CellState({ cell: c }: { cell: Schemas['CellBrief'] }) {
-    if (!isReady(c)) return <RigState rig={c.rig} />;
+function CellState({ cell }: { cell: Schemas['CellBrief'] }) {
+    return (
+        <span className="flex flex-col">
+            <RigState rig={cell.rig} />
+            <CellWord cell={cell} />
+        </span>
+    );
+}
+
+function CellWord({ cell: c }: { cell: Schemas['CellBrief'] }) {
     if (c.drifted) return <Mark kind="bad">drifted: nothing passes in it</Mark>;
     if (c.busy) return <Mark kind="warn">{c.busy} is in it; this one waits</Mark>;
     return c.due && <Mark kind="warn">its reference run is due</Mark>;
